@@ -1,0 +1,38 @@
+const source = {
+  transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/test/transform.cjs' },
+  testEnvironment: 'jsdom',
+  modulePathIgnorePatterns: ['<rootDir>/dist', '<rootDir>/.cache'],
+};
+const fromSource = {
+  '^simulacra$': '<rootDir>/src/index.ts',
+  '^simulacra/(react|jest)$': '<rootDir>/src/$1/index.ts',
+};
+const react18 = {
+  '^react$': '<rootDir>/test/react-18/node_modules/react',
+  '^react/(.*)$': '<rootDir>/test/react-18/node_modules/react/$1',
+  '^react-dom$': '<rootDir>/test/react-18/node_modules/react-dom',
+  '^react-dom/(.*)$': '<rootDir>/test/react-18/node_modules/react-dom/$1',
+};
+
+module.exports = {
+  projects: [
+    {
+      ...source,
+      displayName: 'library',
+      testMatch: ['<rootDir>/test/**/*.test.ts?(x)'],
+      moduleNameMapper: fromSource,
+    },
+    {
+      ...source,
+      displayName: 'react-18',
+      testMatch: ['<rootDir>/test/conformance/react.test.tsx', '<rootDir>/test/mistakes/mistakes.test.tsx'],
+      moduleNameMapper: { ...fromSource, ...react18 },
+    },
+    {
+      // As a user has it: the built package, and nothing configured but the page.
+      ...source,
+      displayName: 'example',
+      testMatch: ['<rootDir>/examples/**/*.test.ts?(x)'],
+    },
+  ],
+};

@@ -1,0 +1,93 @@
+import type { Held } from './hold';
+
+/**
+ * ONE set of answers for every double: functions, services and routes. Each answer carries a
+ * plain `simulacra` mark instead of a class, so that answers made by one copy of this library are
+ * understood by another (an ES module and a CommonJS bundle in one process).
+ */
+export interface Failure {
+  readonly simulacra: 'fail';
+  /** What went wrong: nothing (a broken connection), a status, a text or an error. */
+  readonly reason: unknown;
+  /** For a status: the fields of the problem details that go with it. */
+  readonly problem: Problem | undefined;
+}
+
+/** Problem details for HTTP APIs, as in RFC 9457; fields of your own are welcome. */
+export interface Problem {
+  readonly type?: string;
+  readonly title?: string;
+  readonly detail?: string;
+  readonly instance?: string;
+  readonly [field: string]: unknown;
+}
+
+/** An answer that arrives after a time. */
+export interface Later<T> {
+  readonly simulacra: 'later';
+  /** Milliseconds. */
+  readonly delay: number;
+  readonly answer: T;
+}
+
+/** Answers for the first, second, third … time of asking; the last one stays. */
+export interface InTurn<T> {
+  readonly simulacra: 'inTurn';
+  /** The answer whose turn it is now; the turn passes on. */
+  next(): T;
+}
+
+/** Any answer that is not simply a value. */
+export type Arranged = Failure | Held<unknown> | Later<unknown> | InTurn<unknown>;
+
+/**
+ * The error state: what was asked fails.
+ *
+ * On the network `fail(503)` answers with that status and problem details (RFC 9457), which
+ * `problem` completes; `fail()` is a broken connection. A function double answers with a rejected
+ * promise, so it takes this answer only where its function returns a promise.
+ *
+ * @param reason an HTTP status from 400 to 599, a text, an error, or nothing for a broken connection
+ * @param problem fields of the problem details sent with a status
+ * @see https://www.rfc-editor.org/rfc/rfc9457
+ * @example
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': fail(503) } });
+ * expect(board).toShow(role('alert'));
+ */
+export function fail(reason?: unknown, problem?: Problem): Failure {
+  return { simulacra: 'fail', reason, problem };
+}
+
+/**
+ * An answer that arrives after a time, so that something else can happen before it does.
+ *
+ * @param delay milliseconds
+ * @param answer any answer
+ * @example
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': later(20, hives) } });
+ * expect(board).toShow(role('status'));
+ * await board.appears(text('Anemone'));
+ */
+export function later<T>(delay: number, answer: T): Later<T> {
+  return { simulacra: 'later', delay, answer };
+}
+
+/**
+ * One answer for each time of asking; when all were given, the last one stays.
+ *
+ * @param answers any answers, the first for the first time of asking
+ * @example
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': inTurn(fail(503), hives) } });
+ * await board.click(role('button', 'Try again'));
+ * expect(board).toShow(text('Anemone'));
+ */
+export function inTurn<T extends readonly [unknown, ...unknown[]]>(
+  ...answers: T
+): InTurn<T[number]> {
+  let turn = 0;
+  return { simulacra: 'inTurn', next: () => answers[Math.min(turn++, answers.length - 1)] };
+}
+
+/** True for what `fail`, `hold`, `later` and `inTurn` return. */
+export const isArranged = (value: unknown): value is Arranged =>
+  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra !== 'spy';

@@ -1,0 +1,110 @@
+import { readClock } from './host';
+import { shared } from './shared';
+
+/** What kinds of things a chronicle holds. */
+export type HappeningKind =
+  | 'mounted'
+  | 'rendered'
+  | 'updated'
+  | 'asked'
+  | 'answered'
+  | 'failed'
+  | 'aborted'
+  | 'unmatched'
+  | 'called'
+  | 'released'
+  | 'told'
+  | 'clicked'
+  | 'typed'
+  | 'cleared'
+  | 'chose'
+  | 'pressed'
+  | 'logged'
+  | 'read'
+  | 'threw'
+  | 'unmounted';
+
+/** One line of a chronicle. */
+export interface Happening {
+  /** Milliseconds since the subject was asked for. */
+  readonly at: number;
+  readonly kind: HappeningKind;
+  /** Who or what: a component, a route, an element. */
+  readonly what: string;
+  /** What came of it: a status, a text, the arguments of a call. */
+  readonly detail: string;
+  /** The component or test step it came from, where that is known. */
+  readonly from: string | undefined;
+  /** The gesture, answer or release that set it off, where one did. */
+  readonly cause: Happening | undefined;
+}
+
+type Note = Partial<Pick<Happening, 'from'>> & {
+  /** A function is asked for the text only when somebody reads it. */
+  readonly detail?: string | (() => string) | undefined;
+  /** Later happenings were set off by this one, until the next such. */
+  readonly trigger?: boolean;
+};
+
+/**
+ * Everything that happened to one subject, in order. Iterate over it, ask for one kind with
+ * {@link Chronicle.of}, or turn it into text with `String(chronicle)`.
+ *
+ * @example
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': hives } });
+ * expect(board.chronicle.of('asked').map((line) => line.what)).toEqual(['GET /api/hives?yard=north']);
+ */
+export class Chronicle implements Iterable<Happening> {
+  readonly entries: Happening[] = [];
+  readonly #start = readClock();
+  #trigger: Happening | undefined;
+
+  /** Writes one line; used by the library itself. */
+  add(kind: HappeningKind, what: string, note: Note = {}): Happening {
+    const { detail = '', from, trigger } = note;
+    shared.activity++;
+    const happening: Happening = {
+      at: readClock() - this.#start,
+      kind,
+      what,
+      get detail(): string {
+        const text = typeof detail === 'string' ? detail : detail();
+        Object.defineProperty(this, 'detail', { value: text, enumerable: true });
+        return text;
+      },
+      from,
+      cause: this.#trigger,
+    };
+    this.entries.push(happening);
+    if (trigger) this.#trigger = happening;
+    return happening;
+  }
+
+  /** The lines of one kind, in order. */
+  of(kind: HappeningKind): Happening[] {
+    return this.entries.filter((entry) => entry.kind === kind);
+  }
+
+  [Symbol.iterator](): Iterator<Happening> {
+    return this.entries[Symbol.iterator]();
+  }
+
+  /** The chronicle as text: one line each, at most `width` columns. */
+  toString(width = 96): string {
+    const widest = Math.max(0, ...this.entries.map(({ what }) => what.length));
+    const column = Math.min(36, widest);
+    return this.entries.map((entry) => line(entry, column, width)).join('\n');
+  }
+}
+
+function line(entry: Happening, column: number, width: number): string {
+  const start = `${String(Math.round(entry.at)).padStart(5)} ms  ${entry.kind.padEnd(9)}  `;
+  const because = entry.from ? `from ${entry.from}` : causeOf(entry);
+  const room = width - start.length - (because ? because.length + 3 : 0);
+  const what = `${entry.what.padEnd(column)}   ${entry.detail}`.trimEnd();
+  const cut = what.length > room ? `${what.slice(0, Math.max(8, room - 1))}…` : what;
+  return `${start}${cut}${because ? `   ${because}` : ''}`;
+}
+
+const causeOf = ({ kind, cause }: Happening): string =>
+  cause && (kind === 'rendered' || kind === 'threw') ? `after ${cause.kind}` : '';

@@ -1,0 +1,40 @@
+/** What every failure says, whatever its code. */
+export interface Report {
+  /** What was asked and why it could not be done: one sentence or two. */
+  readonly head: string;
+  /** What is there instead. */
+  readonly there?: readonly string[];
+  /** The nearest thing to what was asked, as code that can be pasted. */
+  readonly nearest?: string | undefined;
+  /** What to do next. */
+  readonly next?: readonly string[];
+}
+
+/**
+ * Every failure this library explains. `code` is stable; `fields` are the facts of the message as
+ * data. The codes are listed in docs/errors.md.
+ */
+export class SimulacraError extends Error {
+  override readonly name = 'SimulacraError';
+
+  constructor(
+    readonly code: string,
+    readonly fields: object,
+    report: Report,
+    options: { cause?: unknown; chronicle?: string | undefined } = {},
+  ) {
+    super(layOut(code, report, options.chronicle), 'cause' in options ? { cause: options.cause } : {});
+  }
+}
+
+function layOut(code: string, report: Report, chronicle: string | undefined): string {
+  const parts = [`${code}  ${report.head}`];
+  if (report.there?.length) parts.push(indent(report.there));
+  if (report.nearest) parts.push(indent([`Did you mean   ${report.nearest}`]));
+  if (report.next?.length) parts.push(indent(report.next));
+  if (chronicle) parts.push(`  What happened before:\n${indent(chronicle.split('\n'))}`);
+  return parts.join('\n\n');
+}
+
+const indent = (lines: readonly string[]) =>
+  lines.flatMap((line) => line.split('\n')).map((line) => `  ${line}`.trimEnd()).join('\n');

@@ -1,0 +1,41 @@
+/**
+ * The outside world, reached through one door. A test runner's page environment often hides the
+ * real timers and the Fetch classes of the process behind its own window, so they are looked up in
+ * the realm the process itself runs in. Taken once, before any test can replace them.
+ */
+type Globals = typeof globalThis & { setImmediate?: (run: () => void) => unknown };
+
+// A page environment passes Buffer in from outside, and a function's constructor builds functions
+// in the realm it came from. In a browser there is no Buffer, and the page's own realm is right.
+const borrowed = (globalThis as { Buffer?: { constructor: unknown } }).Buffer?.constructor;
+export const realm: Globals =
+  typeof borrowed === 'function'
+    ? (borrowed as (body: string) => () => Globals)('return globalThis')()
+    : globalThis;
+
+const { setTimeout, clearTimeout, performance } = realm;
+
+/** Milliseconds on a clock that never goes back. */
+export const readClock = (): number => performance.now();
+
+/** Runs `work` once after `milliseconds`; the returned function calls it off. */
+export function startTimer(milliseconds: number, work: () => void): () => void {
+  const timer = setTimeout(work, milliseconds);
+  return () => clearTimeout(timer);
+}
+
+const startTask: (run: () => void) => unknown = realm.setImmediate ?? taskByMessage();
+
+/** Resolves in a later turn of the event loop, when every microtask that is due has run. */
+export const nextTurn = (): Promise<void> => new Promise((resolve) => void startTask(resolve));
+
+// Only a page without setImmediate comes here; a timer of 0 ms would be held back to 4 ms.
+function taskByMessage(): (run: () => void) => void {
+  const { port1, port2 } = new realm.MessageChannel();
+  const waiting: (() => void)[] = [];
+  port1.onmessage = () => waiting.shift()?.();
+  return (run) => {
+    waiting.push(run);
+    port2.postMessage(null);
+  };
+}

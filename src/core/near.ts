@@ -1,0 +1,50 @@
+/** How many letters must be changed, added, dropped or swapped with a neighbour. */
+export function distance(a: string, b: string): number {
+  let before: number[] = [];
+  let row = Array.from({ length: b.length + 1 }, (_, column) => column);
+  for (let i = 1; i <= a.length; i++) {
+    const next = [i];
+    for (let j = 1; j <= b.length; j++) {
+      const same = a[i - 1] === b[j - 1];
+      let best = Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (same ? 0 : 1));
+      if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) {
+        best = Math.min(best, before[j - 2]! + 1);
+      }
+      next.push(best);
+    }
+    before = row;
+    row = next;
+  }
+  return row[b.length]!;
+}
+
+/**
+ * The candidate a person most likely meant, or undefined when none is close. A difference of
+ * capitals only counts as the closest of all.
+ */
+export function nearest<T>(
+  wanted: string,
+  candidates: Iterable<T>,
+  read: (candidate: T) => string = String,
+): T | undefined {
+  const low = wanted.toLowerCase();
+  let best: T | undefined;
+  let least = Infinity;
+  for (const candidate of candidates) {
+    const other = read(candidate).toLowerCase();
+    const far = other === low ? 0 : distance(low, other);
+    const contained = far > 0 && (other.includes(low) || low.includes(other)) && other.length > 2;
+    const score = contained ? Math.min(far, 2) : far;
+    if (score < least && (contained || far <= Math.max(2, Math.floor(low.length / 3)))) {
+      least = score;
+      best = candidate;
+    }
+  }
+  return best;
+}
+
+/** True for a slip of the finger: other capitals, or one letter off. */
+export const isSlip = (wanted: string, other: string): boolean =>
+  wanted !== other &&
+  (wanted.toLowerCase() === other.toLowerCase() ||
+    (wanted.length > 3 && distance(wanted, other) === 1));

@@ -1,0 +1,82 @@
+import { isArranged, type Arranged, type Failure, type InTurn, type Later } from './answers';
+import type { Held } from './hold';
+import { print } from './print';
+import { errorOf, settleAnswer } from './settle-answer';
+import { shared } from './shared';
+
+// Parameters must be any: a function type is only assignable to one whose parameters are.
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+export type AnyFunction = (...args: any[]) => any;
+
+/**
+ * The answers a function takes. `fail`, `hold` and `later` answer with a promise, so the compiler
+ * takes them only where the function returns one.
+ */
+export type AnswerOf<F extends AnyFunction> = ReturnType<F> | F | PromisedAnswer<ReturnType<F>>;
+
+type PromisedAnswer<R> = [R] extends [PromiseLike<infer V>]
+  ? Failure | Held<V> | Later<R | V | Failure> | InTurn<R | Failure | Held<V> | Later<V> | (() => R)>
+  : InTurn<R>;
+
+/** A recording function. */
+export type Spy<F extends AnyFunction = AnyFunction> = F & {
+  readonly simulacra: 'spy';
+  /** The argument lists of all calls, in order: a plain array. */
+  readonly calls: Parameters<F>[];
+};
+
+/** Where calls of spies are written down; a subject listens while it is up. */
+export const callListeners = new Set<(name: string, args: readonly unknown[]) => void>();
+
+/**
+ * A function that records its calls and answers them.
+ *
+ * @param answer a value to return, a function to call, or `fail`, `hold`, `later`, `inTurn` where the
+ * function returns a promise; without one it returns undefined
+ * @param name how messages and the chronicle call it
+ * @returns the function, with `.calls`: a plain array of argument lists
+ * @example
+ * const open = spy<(hiveId: string) => void>();
+ * const card = await isolate(HiveCard, { props: { hive: hives[0], onOpen: open } });
+ * await card.click(role('button', 'Open Anemone'));
+ * expect(open.calls).toEqual([['h1']]);
+ */
+export function spy<F extends AnyFunction = AnyFunction>(answer?: AnswerOf<F>, name = 'spy'): Spy<F> {
+  const calls: Parameters<F>[] = [];
+  const double = function (this: unknown, ...args: Parameters<F>): unknown {
+    calls.push(args);
+    shared.activity++;
+    for (const listen of callListeners) listen(name, args);
+    return giveAnswer(answer, (given) => given.apply(this, args));
+  };
+  Object.defineProperty(double, 'name', { value: name });
+  return Object.assign(double, { simulacra: 'spy', calls }) as unknown as Spy<F>;
+}
+
+/** True for what {@link spy} returns. */
+export const isSpy = (value: unknown): value is Spy =>
+  typeof value === 'function' && 'simulacra' in value && value.simulacra === 'spy';
+
+function giveAnswer(answer: unknown, call: (given: AnyFunction) => unknown): unknown {
+  const given = answer;
+  if (typeof given === 'function') return giveResult(call(given as AnyFunction), call);
+  return giveResult(given, call);
+}
+
+// A turn may hold a plain value for a function that returns at once, so it is taken here and only
+// what needs waiting becomes a promise.
+function giveResult(result: unknown, call: (given: AnyFunction) => unknown): unknown {
+  if (!isArranged(result)) return result;
+  if (result.simulacra === 'inTurn') return giveAnswer(result.next(), call);
+  return promiseOf(result, call);
+}
+
+async function promiseOf(answer: Arranged, call: (given: AnyFunction) => unknown) {
+  const settled = await settleAnswer(answer, call);
+  if (settled.outcome === 'failure') throw errorOf(settled.failure);
+  return settled.value;
+}
+
+/** A call as text: `log("h7", { varroa: 4 })`. */
+export const printCall = (name: string, args: readonly unknown[]): string =>
+  `${name}(${args.map((arg) => print(arg, 60)).join(', ')})`;

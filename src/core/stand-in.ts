@@ -1,0 +1,115 @@
+import { isArranged } from './answers';
+import { refuse } from './errors';
+import { nearest } from './near';
+import { isSpy, spy, type AnswerOf, type AnyFunction, type Spy } from './spy';
+
+/** An object that stands for a `T`: its methods are spies. */
+export type StandIn<T> = T & {
+  readonly [K in keyof T]: T[K] extends AnyFunction ? Spy<T[K]> : T[K];
+};
+
+/** What the members of a stand-in answer: a method any answer, anything else a value. */
+export type Answers<T> = {
+  readonly [K in keyof T]?: T[K] extends AnyFunction ? AnswerOf<T[K]> : T[K];
+};
+
+type Class<T> = abstract new (...args: never[]) => T;
+
+/**
+ * An object that stands for a service, every method a {@link spy}.
+ *
+ * From a class: all of its methods are there (inherited ones too), `instanceof` holds, the
+ * constructor never runs, and an answer for a method that the class does not have is refused. From
+ * a list of names or from the answers alone: for an interface; a member that was not named is refused
+ * when it is used. With nothing at all: every method is there and returns undefined.
+ *
+ * @param source a class, a list of method names, or the answers
+ * @param answers with a class or a list: what some of the methods answer
+ * @throws SIM-STANDIN-UNKNOWN for a member the class, list or answers do not have
+ * @example
+ * interface InspectionService { log(hiveId: string, varroa: number): Promise<void> }
+ * const service = standIn<InspectionService>({ log: hold() });
+ * void service.log('h7', 4);
+ * expect(service.log.calls).toEqual([['h7', 4]]);
+ */
+export function standIn<T extends object>(source: Class<T>, answers?: Answers<T>): StandIn<T>;
+export function standIn<T extends object>(
+  source?: readonly (keyof T & string)[],
+  answers?: Answers<T>,
+): StandIn<T>;
+export function standIn<T extends object>(source: Answers<T>): StandIn<T>;
+export function standIn(source?: unknown, answers: Record<string, unknown> = {}): object {
+  if (typeof source === 'function') return fromClass(source as Class<object>, answers);
+  if (source === undefined) return fromNames('a stand-in', undefined, answers);
+  if (Array.isArray(source)) return fromNames('a stand-in', source as string[], answers);
+  return fromNames('a stand-in', [], source as Record<string, unknown>);
+}
+
+function fromClass(source: Class<object>, answers: Record<string, unknown>): object {
+  const methods = methodsOf(source.prototype as object);
+  for (const name of Object.keys(answers)) {
+    // A field is no part of the prototype, so only what answers a call can be told to be a mistake.
+    if (!methods.has(name) && isCallAnswer(answers[name])) {
+      refuseUnknown(source.name, name, [...methods]);
+    }
+  }
+  const double = Object.create(source.prototype as object) as Record<string, unknown>;
+  for (const name of methods) define(double, name, makeMember(answers[name], name, true));
+  for (const name of Object.keys(answers)) {
+    if (!methods.has(name)) define(double, name, makeMember(answers[name], name, false));
+  }
+  return double;
+}
+
+function methodsOf(prototype: object): Set<string> {
+  const names = new Set<string>();
+  for (let at = prototype; at && at !== Object.prototype; at = Object.getPrototypeOf(at) as object) {
+    for (const [name, { value }] of Object.entries(Object.getOwnPropertyDescriptors(at))) {
+      if (name !== 'constructor' && typeof value === 'function') names.add(name);
+    }
+  }
+  return names;
+}
+
+function fromNames(
+  whose: string,
+  names: readonly string[] | undefined,
+  answers: Record<string, unknown>,
+): object {
+  const known = names && [...names, ...Object.keys(answers)];
+  const double: Record<string, unknown> = {};
+  for (const name of names ?? []) define(double, name, makeMember(answers[name], name, true));
+  for (const name of Object.keys(answers)) {
+    if (!names?.includes(name)) define(double, name, makeMember(answers[name], name, false));
+  }
+  return new Proxy(double, {
+    get(target, key) {
+      if (key in target || typeof key === 'symbol' || probed.has(key)) {
+        return Reflect.get(target, key) as unknown;
+      }
+      if (known) return refuseUnknown(whose, key, known);
+      define(target, key, spy(undefined, key));
+      return target[key];
+    },
+  });
+}
+
+// Read by promises, printers, frameworks and equality checks of anything they are handed.
+const probed = new Set([
+  ...['then', 'toJSON', 'constructor', 'prototype', 'inspect', 'length', '__esModule'],
+  ...['nodeType', 'nodeName', 'tagName', 'hasAttribute', 'asymmetricMatch', '$$typeof', 'simulacra'],
+]);
+
+const isCallAnswer = (answer: unknown) => typeof answer === 'function' || isArranged(answer);
+
+function makeMember(answer: unknown, name: string, method: boolean): unknown {
+  if (isSpy(answer)) return answer;
+  return method || isCallAnswer(answer) ? spy(answer, name) : answer;
+}
+
+const define = (target: object, name: string, value: unknown) =>
+  Object.defineProperty(target, name, { value, enumerable: true, writable: true, configurable: true });
+
+function refuseUnknown(whose: string, name: string, known: readonly string[]): never {
+  refuse('SIM-STANDIN-UNKNOWN', { whose, name, known, nearest: nearest(name, known) });
+}

@@ -1,0 +1,18 @@
+export { fail, inTurn, later } from './core/answers';
+export type { Failure, InTurn, Later, Problem } from './core/answers';
+export { hold } from './core/hold';
+export type { Held } from './core/hold';
+export { spy } from './core/spy';
+export type { AnswerOf, Spy } from './core/spy';
+export { standIn } from './core/stand-in';
+export type { Answers, StandIn } from './core/stand-in';
+export { takeDown } from './core/sandbox';
+export { SimulacraError } from './core/errors';
+export type { Code } from './core/errors';
+export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
+export { css, label, part, role, testId, text } from './page/locators';
+export type { Locator, LocatorOptions, RoleState, Words } from './page/locators';
+export type { AskedRequest } from './network/network';
+export type { NetworkAnswer, Routes } from './stage/options';
+export type { Part, PartInstance } from './stage/parts';
+export type { Patience, Subject, Target } from './stage/subject';

@@ -1,0 +1,62 @@
+import { takeDown } from '../core/sandbox';
+import { explain } from '../core/errors';
+import { print } from '../core/print';
+import type { Locator } from '../page/locators';
+import { verdicts } from '../stage/subject';
+import type { Verdict, Verdicts } from '../stage/verdicts';
+
+/** Matchers for subjects. */
+export interface SubjectMatchers<R> {
+  /**
+   * The subject shows something: once or more, or as often as `times` says.
+   *
+   * @example
+   * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': hives } });
+   * expect(board).toShow(role('article'), { times: 3 });
+   * expect(board).not.toShow(role('alert'));
+   */
+  toShow(locator: Locator, options?: { readonly times?: number }): R;
+  /**
+   * The subject has shown something, now or at any earlier moment.
+   *
+   * @example
+   * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': hives } });
+   * expect(board).toHaveShown(role('status', 'Loading hives'));
+   */
+  toHaveShown(locator: Locator): R;
+}
+
+declare global {
+  // The type parameters must be those the runner's own declaration has.
+  // eslint-disable-next-line @typescript-eslint/no-namespace
+  namespace jest {
+    // eslint-disable-next-line @typescript-eslint/no-unused-vars, @typescript-eslint/no-empty-object-type
+    interface Matchers<R, T = {}> extends SubjectMatchers<R> {}
+  }
+}
+
+interface Runner {
+  readonly expect?: { extend(matchers: object): void };
+  readonly afterEach?: (work: () => unknown) => void;
+}
+
+function verdictsOf(subject: unknown, matcher: string): Verdicts {
+  const found = (subject as { [verdicts]?: Verdicts } | null)?.[verdicts];
+  if (found) return found;
+  const promised = typeof (subject as PromiseLike<unknown> | null)?.then === 'function';
+  const value = promised ? 'a promise: await isolate(…) first' : print(subject);
+  throw explain('SIM-LOCATOR', { value: subject, given: `What expect() was given for ${matcher}, ${value},`, nearest: 'expect(await isolate(Component)).toShow(…)' });
+}
+
+const matchers = {
+  toShow: (subject: unknown, locator: Locator, { times }: { times?: number } = {}): Verdict =>
+    verdictsOf(subject, 'toShow').shows(locator, times),
+  toHaveShown: (subject: unknown, locator: Locator): Verdict => verdictsOf(subject, 'toHaveShown').hasShown(locator),
+};
+
+const { expect: expectation, afterEach: after } = globalThis as Runner;
+expectation?.extend(matchers);
+// A test that fails half-way is taken down like any other.
+after?.(takeDown);
+
+export { matchers, takeDown };

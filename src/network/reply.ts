@@ -1,0 +1,65 @@
+import type { Failure } from '../core/answers';
+import { explain } from '../core/errors';
+import { realm } from '../core/host';
+import { isResponse } from './globals';
+
+/** The Response that an answer's value stands for. @throws SIM-ROUTE-ANSWER */
+export function makeResponse(value: unknown, route: string, url: string): Response {
+  return arriveFrom(url, isResponse(value) ? value.clone() : jsonResponse(value, route));
+}
+
+function jsonResponse(value: unknown, route: string): Response {
+  if (value === undefined) return new realm.Response(null, { status: 204, statusText: 'No Content' });
+  const text = toJson(value, route);
+  const headers = { 'content-type': 'application/json' };
+  return new realm.Response(text, { status: 200, statusText: 'OK', headers });
+}
+
+function toJson(value: unknown, route: string): string {
+  try {
+    return JSON.stringify(value);
+  } catch (cause) {
+    throw explain('SIM-ROUTE-ANSWER', { route, why: `JSON cannot hold it (${(cause as Error).message})` }, { cause });
+  }
+}
+
+/**
+ * The Response of a failure with a status, with problem details in its body; undefined for a
+ * failure that never reaches the server.
+ *
+ * @see https://www.rfc-editor.org/rfc/rfc9457
+ */
+export function makeFailedResponse({ reason, problem }: Failure, url: string): Response | undefined {
+  if (typeof reason !== 'number') return undefined;
+  const title = phrases[reason] ?? (reason < 500 ? 'Client Error' : 'Server Error');
+  const body = JSON.stringify({ type: 'about:blank', title, status: reason, ...problem });
+  const headers = { 'content-type': 'application/problem+json' };
+  return arriveFrom(url, new realm.Response(body, { status: reason, statusText: title, headers }));
+}
+
+// A constructed Response has no URL; one that arrived has.
+const arriveFrom = (url: string, response: Response): Response =>
+  Object.defineProperty(response, 'url', { value: url });
+
+/** Reason phrases of the statuses front ends meet. @see https://www.rfc-editor.org/rfc/rfc9110 */
+const phrases: Record<number, string> = {
+  400: 'Bad Request',
+  401: 'Unauthorized',
+  402: 'Payment Required',
+  403: 'Forbidden',
+  404: 'Not Found',
+  405: 'Method Not Allowed',
+  408: 'Request Timeout',
+  409: 'Conflict',
+  410: 'Gone',
+  412: 'Precondition Failed',
+  413: 'Content Too Large',
+  415: 'Unsupported Media Type',
+  422: 'Unprocessable Content',
+  429: 'Too Many Requests',
+  500: 'Internal Server Error',
+  501: 'Not Implemented',
+  502: 'Bad Gateway',
+  503: 'Service Unavailable',
+  504: 'Gateway Timeout',
+};

@@ -1,0 +1,53 @@
+import { tagOf } from './hidden';
+import { heardOf, labelElementsOf, nameOf, textOf } from './names';
+import { levelOf, roleOf } from './roles';
+import { checkedOf, whyDisabled } from './query';
+
+/** An element as a person would call it: `button "Log inspection"`, `heading "Anemone"`. */
+export function describe(element: Element): string {
+  const role = roleOf(element);
+  if (!role) {
+    const text = textOf(element);
+    return text ? `${tagOf(element)} ${quote(text)}` : tagOf(element);
+  }
+  const heard = heardOf(element);
+  return heard ? `${role} ${quote(heard)}` : role;
+}
+
+/** An element with what can be told of its state: `checkbox "Marked" checked`. */
+export function describeState(element: Element): string {
+  const states = [
+    levelOf(element) ? `level ${levelOf(element)}` : '',
+    isField(element) && (element as HTMLInputElement).value ? `value ${quote((element as HTMLInputElement).value)}` : '',
+    checkedOf(element) ? 'checked' : '',
+    whyDisabled(element) ? 'disabled' : '',
+    element.getAttribute('aria-expanded') ? (element.getAttribute('aria-expanded') === 'true' ? 'expanded' : 'collapsed') : '',
+  ].filter(Boolean);
+  return [describe(element), ...states].join(' ');
+}
+
+const notTyped = /^(checkbox|radio|button|submit|reset|image|file|hidden)$/;
+
+/** True for an element a person can type into or set a value of. */
+export const isField = (element: Element): boolean =>
+  /^(textarea|select)$/.test(element.localName) ||
+  (element.localName === 'input' && !notTyped.test((element as HTMLInputElement).type)) ||
+  (element as HTMLElement).isContentEditable === true ||
+  element.getAttribute('contenteditable') === 'true';
+
+const quote = (text: string) => JSON.stringify(text.length > 60 ? `${text.slice(0, 59)}…` : text);
+
+/** The code that finds an element again. */
+export function locatorFor(element: Element): string {
+  const role = roleOf(element);
+  const name = nameOf(element);
+  if (isField(element) && labelElementsOf(element).length > 0) return `label(${asCode(name)})`;
+  if (role && name) return `role('${role}', ${asCode(name)})`;
+  if (role && role !== 'paragraph' && role !== 'listitem' && heardOf(element)) return `role('${role}', ${asCode(heardOf(element))})`;
+  const id = element.getAttribute('data-testid');
+  if (id) return `testId(${asCode(id)})`;
+  const text = textOf(element);
+  return text && text.length < 60 ? `text(${asCode(text)})` : role ? `role('${role}')` : `css('${element.localName}')`;
+}
+
+const asCode = (text: string) => `'${text.replace(/\\/g, '\\\\').replace(/'/g, "\\'")}'`;

@@ -1,0 +1,170 @@
+import { explain, type SimulacraError } from '../core/errors';
+import { isSlip, nearest } from '../core/near';
+import { describe, isField, locatorFor } from './describe';
+import { whyHidden } from './hidden';
+import { foldSpace, phraseLocator, printLocator, type Locator } from './locators';
+import { heardOf, labelElementsOf, textOf } from './names';
+import { fieldSelector, locate, type View } from './query';
+import { knownRoles, roleOf, selectorOf } from './roles';
+
+/** What a message can tell beyond the page: what went before it. */
+export interface Background {
+  readonly chronicle: string;
+  readonly unanswered: readonly string[];
+  readonly calledAt: Error | undefined;
+  /** The page at earlier moments, newest first; asked for only when a failure is worded. */
+  earlier(): Element[];
+}
+
+/** Words why a locator found nothing, by the nearest thing to it on the page. */
+export function explainNone(locator: Locator, view: View, background: Background): SimulacraError {
+  const what = phraseLocator(locator, view.nameOf);
+  const sought = { what, unanswered: background.unanswered };
+  return (
+    explainHidden(locator, view, background, sought) ??
+    explainOtherTag(locator, view, background, sought) ??
+    explainSplit(locator, view, background, sought) ??
+    explain('SIM-FIND-NONE', { ...sought, ...whatIsThere(locator, view) }, background)
+  );
+}
+
+interface Sought {
+  readonly what: string;
+  readonly unanswered: readonly string[];
+}
+
+function explainHidden(locator: Locator, view: View, background: Background, sought: Sought) {
+  const [element] = locate(locator, view, true);
+  const why = element && whyHidden(element, true);
+  if (!element || !why) return undefined;
+  const nearest = printLocator({ ...locator, hidden: true, sought: withHidden(locator.sought) }, view.nameOf);
+  return explain('SIM-FIND-HIDDEN', { ...sought, found: describe(element), why, nearest }, background);
+}
+
+const withHidden = (sought: Locator['sought']): Locator['sought'] =>
+  sought.by === 'role' ? { ...sought, state: { ...sought.state, hidden: true } } : sought;
+
+// A heading that became a <strong>: the words stayed, what they are did not.
+function explainOtherTag(locator: Locator, view: View, background: Background, sought: Sought) {
+  const { sought: asked } = locator;
+  if (asked.by !== 'role' || asked.name === undefined) return undefined;
+  const named = asked.name;
+  const [element] = locate({ ...locator, sought: { by: 'text', words: named } }, view);
+  if (!element || sameRoleNear(element, asked.role)) return undefined;
+  const role = roleOf(element);
+  const was = background
+    .earlier()
+    .map((frame) => locate({ ...locator, outer: undefined }, { ...view, roots: [frame] })[0])
+    .find(Boolean);
+  return explain(
+    'SIM-FIND-TAG',
+    {
+      ...sought,
+      text: textOf(element),
+      element: `<${element.localName}>`,
+      role: role ? `has the role "${role}"` : 'has no role',
+      was: was && `<${was.localName}>, ${describe(was)}`,
+    },
+    background,
+  );
+}
+
+// "Save" inside a button of another state is no changed tag.
+const sameRoleNear = (element: Element, role: string) =>
+  roleOf(element) === role || element.parentElement?.closest(selectorOf(role)) != null;
+
+function explainSplit(locator: Locator, view: View, background: Background, sought: Sought) {
+  const { sought: asked } = locator;
+  if (asked.by !== 'text' || typeof asked.words !== 'string') return undefined;
+  const wanted = foldSpace(asked.words);
+  if (!wanted) return undefined;
+  const pattern = new RegExp(wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  const [element] = locate({ ...locator, sought: { by: 'text', words: pattern } }, view);
+  if (!element) return undefined;
+  const pieces = piecesOf(element).filter((piece) => piece.text !== '');
+  const whole = pieces.some(({ text }) => text.includes(wanted));
+  const fields = {
+    ...sought,
+    text: wanted,
+    whole: textOf(element),
+    element: `<${element.localName}>`,
+    pieces: whole ? [] : pieces.map(({ text, tag }) => `${tag}${JSON.stringify(text)}`),
+    nearest: `text(${String(pattern)})`,
+  };
+  return explain('SIM-FIND-SPLIT', fields, background);
+}
+
+const piecesOf = (element: Element) =>
+  [...element.childNodes].map((node) => ({
+    text: foldSpace(node.textContent ?? ''),
+    tag: node.nodeType === 1 ? `<${(node as Element).localName}> ` : '',
+  }));
+
+/** What the page has that is like what was looked for. */
+export function whatIsThere(locator: Locator, view: View): { there: string[]; nearest?: string | undefined } {
+  const { sought } = locator;
+  if (sought.by === 'part') return { there: [] };
+  const all = locate({ ...locator, sought: { by: 'css', selector: '*' } }, view);
+  if (all.length === 0) return { there: [locator.outer ? 'There is nothing to look inside of.' : 'The page is empty.'] };
+  const alike = all.filter((element) => isAlike(element, locator));
+  const wanted = wordsOf(locator);
+  const close = wanted === undefined ? undefined : nearest(wanted, preferred(alike, all), heardOrText);
+  const unknown = sought.by === 'role' && !knownRoles().includes(sought.role) ? nearest(sought.role, knownRoles()) : undefined;
+  const shown = close && !alike.includes(close) ? [close, ...alike] : alike;
+  const there = shown.length > 0 ? [`There is ${names(shown)}.`] : [`There is no ${kindOf(locator)} at all. There is ${names(all.filter(isTelling))}.`];
+  if (unknown && isSlip(unknown, sought.by === 'role' ? sought.role : '')) there.push(`"${(sought as { role: string }).role}" is no role; "${unknown}" is.`);
+  const single = alike.length === 1 && wanted === undefined ? alike[0] : undefined;
+  const guess = close ?? single;
+  return { there, nearest: guess && locatorFor(guess) };
+}
+
+const preferred = (alike: Element[], all: Element[]) => [...alike, ...all.filter((element) => isTelling(element) && !alike.includes(element))];
+const heardOrText = (element: Element) => (isField(element) && labelElementsOf(element)[0] ? textOf(labelElementsOf(element)[0]!) : heardOf(element) || textOf(element));
+const isTelling = (element: Element) => heardOf(element) !== '';
+
+function isAlike(element: Element, { sought }: Locator): boolean {
+  switch (sought.by) {
+    case 'role':
+      return roleOf(element) === sought.role;
+    case 'label':
+      return element.matches(fieldSelector);
+    case 'testId':
+      return element.hasAttribute('data-testid');
+    case 'text':
+      return element.children.length === 0 && textOf(element) !== '';
+    default:
+      return false;
+  }
+}
+
+const kindOf = ({ sought }: Locator) => (sought.by === 'role' ? sought.role : sought.by === 'label' ? 'field' : sought.by === 'testId' ? 'data-testid' : 'such element');
+
+function wordsOf({ sought }: Locator): string | undefined {
+  const words = sought.by === 'role' ? sought.name : 'words' in sought ? sought.words : undefined;
+  return words === undefined ? undefined : typeof words === 'string' ? foldSpace(words) : words.source;
+}
+
+function names(elements: readonly Element[]): string {
+  const told = [...new Set(elements.map(describe))];
+  const rest = told.length > 6 ? `, and ${told.length - 6} more` : '';
+  return (told.length === 0 ? 'only text' : told.slice(0, 6).join(', ')) + rest;
+}
+
+/** Words why one was asked for and several are there. */
+export function explainMany(locator: Locator, view: View, found: readonly Element[], background: Background): SimulacraError {
+  const what = phraseLocator(locator, view.nameOf);
+  const fields = { what, found: found.map((element, at) => `${at + 1}.  ${describe(element)}${placeOf(element)}`), nearest: narrower(locator, view, found) };
+  return explain('SIM-FIND-MANY', fields, background);
+}
+
+function placeOf(element: Element): string {
+  const around = element.parentElement?.closest('article,section,li,tr,dialog,form,[data-part]');
+  return around && describe(around) ? `   in ${describe(around)}` : '';
+}
+
+function narrower(locator: Locator, view: View, found: readonly Element[]): string | undefined {
+  const around = found.map((element) => element.parentElement?.closest('article,section,li,tr,dialog,[data-part]'));
+  const first = around[0];
+  if (!first || locator.outer || around.every((other) => other === first)) return undefined;
+  return `${printLocator(locator, view.nameOf)}.inside(${locatorFor(first)})`;
+}

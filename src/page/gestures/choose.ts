@@ -1,0 +1,58 @@
+import { refuse } from '../../core/errors';
+import { nearest } from '../../core/near';
+import { describe } from '../describe';
+import { foldSpace } from '../locators';
+import { heardOf } from '../names';
+import { roleOf } from '../roles';
+import { checkedOf, whyDisabled } from '../query';
+import { click, moveFocus } from './click';
+import { dispatch, sendPointer, type Send } from './dispatch';
+
+/**
+ * Chooses in whatever a person can choose in: an option of a select, a checkbox or radio button
+ * (already chosen ones are left as they are), an option of an ARIA listbox or radio group.
+ *
+ * @throws SIM-ACT-OPTION, SIM-ACT-DISABLED
+ */
+export function choose(element: Element, options: readonly string[], send: Send): void {
+  if (element.localName === 'select') return chooseInSelect(element as HTMLSelectElement, options, send);
+  if (options.length === 0) {
+    if (checkedOf(element) !== true) click(element, send);
+    return;
+  }
+  if (roleOf(element) === 'combobox' && element.getAttribute('aria-expanded') !== 'true') click(element, send);
+  for (const option of options) {
+    const found = findOption(element, option);
+    if (checkedOf(found) !== true) click(found, send);
+  }
+}
+
+function chooseInSelect(select: HTMLSelectElement, wanted: readonly string[], send: Send): void {
+  const options = [...select.options];
+  const found = wanted.map((text) => {
+    const labels = options.map((option) => foldSpace(option.label || option.text));
+    const at = labels.indexOf(foldSpace(text));
+    const option = options[at] ?? options.find(({ value }) => value === text);
+    if (!option) return refuse('SIM-ACT-OPTION', { element: describe(select), asked: text, options: labels, nearest: nearest(text, labels) });
+    const why = whyDisabled(option);
+    return why ? refuse('SIM-ACT-DISABLED', { act: 'choose', element: describe(option), why }) : option;
+  });
+  send(() => void sendPointer(select, 'down'));
+  moveFocus(select, select.ownerDocument, send);
+  send(() => void sendPointer(select, 'up'));
+  send(() => void dispatch(select, 'click', { detail: 1 }));
+  send(() => {
+    for (const option of found) option.selected = true;
+    dispatch(select, 'input');
+  });
+  send(() => void dispatch(select, 'change'));
+}
+
+function findOption(element: Element, wanted: string): Element {
+  const owned = ['aria-controls', 'aria-owns'].flatMap((name) => (element.getAttribute(name) ?? '').split(/\s+/)).filter(Boolean);
+  const places = [element, ...owned.flatMap((id) => element.ownerDocument.getElementById(id) ?? [])];
+  const options = places.flatMap((place) => [...place.querySelectorAll('[role=option],[role=radio],[role=menuitemradio],input[type=radio],input[type=checkbox],option')]);
+  const found = options.find((option) => heardOf(option) === foldSpace(wanted));
+  const names = options.map(heardOf);
+  return found ?? refuse('SIM-ACT-OPTION', { element: describe(element), asked: wanted, options: names, nearest: nearest(wanted, names) });
+}

@@ -1,0 +1,111 @@
+import { dispatch, pageOf, type Send } from './dispatch';
+
+type Field = HTMLInputElement | HTMLTextAreaElement;
+
+// What a field held when it was entered; leaving it with another value is a change.
+const entered = new WeakMap<Element, string>();
+
+/** The value setter of the platform: frameworks watch the element's own one to tell their writing from a person's. */
+export function writeValue(field: Element, value: string): void {
+  const page = pageOf(field);
+  const Kind = field.localName === 'textarea' ? page.HTMLTextAreaElement : page.HTMLInputElement;
+  Object.getOwnPropertyDescriptor(Kind.prototype, 'value')!.set!.call(field, value);
+}
+
+/** Sends `change` where the field was edited since it was entered. */
+export function commitChange(field: Element, send: Send): void {
+  const before = entered.get(field);
+  entered.delete(field);
+  if (before === undefined || before === (field as Field).value) return;
+  send(() => void dispatch(field, 'change'));
+}
+
+/** Replaces what is selected in a field (or what stands before the caret) by a text. */
+export function editText(field: Element, edit: Edit, send: Send): void {
+  if ((field as HTMLElement).isContentEditable || field.getAttribute('contenteditable') === 'true') {
+    return editContent(field, edit, send);
+  }
+  const input = field as Field;
+  const before = input.value;
+  if (!entered.has(field)) entered.set(field, before);
+  const { value, caret } = apply(edit, before, selectionOf(input));
+  const { maxLength } = input;
+  if (edit.data !== null && maxLength >= 0 && value.length > maxLength) return;
+  const told = { inputType: edit.inputType, data: edit.data };
+  let allowed = true;
+  send(() => void (allowed = dispatch(field, 'beforeinput', told)));
+  if (!allowed || (value === before && edit.data === null)) return;
+  send(() => {
+    writeValue(field, value);
+    placeCaret(input, caret);
+    dispatch(field, 'input', told);
+  });
+  // A framework that writes the value back puts the caret at the end.
+  if (input.value === value) placeCaret(input, caret);
+}
+
+/** One edit: text that is put in, or null for taking away. */
+export interface Edit {
+  readonly inputType: 'insertText' | 'insertLineBreak' | 'deleteContentBackward' | 'deleteContentForward';
+  readonly data: string | null;
+}
+
+type Selection = readonly [start: number, end: number];
+
+function apply({ inputType, data }: Edit, value: string, [start, end]: Selection): { value: string; caret: number } {
+  const text = inputType === 'insertLineBreak' ? '\n' : (data ?? '');
+  const one = start === end && data === null && inputType !== 'insertLineBreak';
+  const from = one && inputType === 'deleteContentBackward' ? Math.max(0, start - 1) : start;
+  const to = one && inputType === 'deleteContentForward' ? end + 1 : end;
+  return { value: value.slice(0, from) + text + value.slice(to), caret: from + text.length };
+}
+
+// Fields for numbers and e-mail addresses have no selection that could be asked for.
+function selectionOf(field: Field): Selection {
+  const { selectionStart, selectionEnd, value } = field;
+  return selectionStart === null ? [whole.has(field) ? 0 : value.length, value.length] : [selectionStart, selectionEnd ?? selectionStart];
+}
+
+const whole = new WeakSet<Element>();
+
+function placeCaret(field: Field, at: number): void {
+  whole.delete(field);
+  if (field.selectionStart !== null) field.setSelectionRange(at, at);
+}
+
+/** Selects all of a field, as Control+A does. */
+export function selectAll(field: Element): void {
+  if (typeof (field as Field).select === 'function') {
+    (field as Field).select();
+    whole.add(field);
+  } else {
+    whole.add(field);
+  }
+}
+
+function editContent(field: Element, edit: Edit, send: Send): void {
+  const before = field.textContent ?? '';
+  const selection: Selection = whole.has(field) ? [0, before.length] : [before.length, before.length];
+  const { value } = apply(edit, before, selection);
+  whole.delete(field);
+  const told = { inputType: edit.inputType, data: edit.data };
+  let allowed = true;
+  send(() => void (allowed = dispatch(field, 'beforeinput', told)));
+  if (!allowed) return;
+  send(() => {
+    field.textContent = value;
+    dispatch(field, 'input', told);
+  });
+}
+
+/** Sets a field that is not typed letter by letter (a date, a colour, a range) at once. */
+export function setWhole(field: Element, value: string, send: Send): void {
+  send(() => {
+    writeValue(field, value);
+    dispatch(field, 'input', { inputType: 'insertReplacementText', data: null });
+  });
+  send(() => void dispatch(field, 'change'));
+}
+
+/** Types of inputs whose value a person picks rather than types. */
+export const pickedTypes = /^(date|time|month|week|datetime-local|color|range)$/;

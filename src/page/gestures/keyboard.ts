@@ -1,0 +1,140 @@
+import { refuse } from '../../core/errors';
+import { nearest } from '../../core/near';
+import { isField } from '../describe';
+import { click, moveFocus } from './click';
+import { dispatch, tabStops, type KeyInit, type Send } from './dispatch';
+import { commitChange, editText, selectAll } from './edit';
+
+/** The named keys, with the code a browser gives them. @see https://www.w3.org/TR/uievents-key/ */
+const named: Record<string, number> = {
+  ...{ Backspace: 8, Tab: 9, Enter: 13, Shift: 16, Control: 17, Alt: 18, Escape: 27, PageUp: 33 },
+  ...{ PageDown: 34, End: 35, Home: 36, ArrowLeft: 37, ArrowUp: 38, ArrowRight: 39, ArrowDown: 40 },
+  ...{ Insert: 45, Delete: 46, Meta: 91, F1: 112, F2: 113, F3: 114, F4: 115, F5: 116, F6: 117 },
+  ...{ F7: 118, F8: 119, F9: 120, F10: 121, F11: 122, F12: 123, Space: 32 },
+};
+const modifiers = { Shift: 'shiftKey', Control: 'ctrlKey', Alt: 'altKey', Meta: 'metaKey' } as const;
+const isModifier = (key: string): key is keyof typeof modifiers => key in modifiers;
+
+/** Presses a key, with modifiers before it: `Enter`, `a`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
+export function press(target: Element, keys: string, send: Send): void {
+  const parts = keys.length > 1 ? keys.split('+').map((part) => part || '+') : [keys];
+  const held = parts.slice(0, -1);
+  const key = parts.at(-1)!;
+  const unknown = parts.find((part) => part.length > 1 && !(part in named)) ?? held.find((part) => !isModifier(part));
+  if (unknown !== undefined) {
+    refuse('SIM-ACT-KEY', { keys, key: unknown, nearest: nearest(unknown, Object.keys(named)) });
+  }
+  const down: Record<string, boolean> = {};
+  for (const modifier of held) {
+    down[modifiers[modifier as keyof typeof modifiers]] = true;
+    send(() => void dispatch(target, 'keydown', { ...initOf(modifier), ...down }));
+  }
+  strike(target, { ...initOf(key), ...down }, send);
+  for (const modifier of held.reverse()) {
+    down[modifiers[modifier as keyof typeof modifiers]] = false;
+    send(() => void dispatch(active(target), 'keyup', { ...initOf(modifier), ...down }));
+  }
+}
+
+function initOf(name: string): KeyInit {
+  const key = name === 'Space' ? ' ' : name;
+  const code = key === ' ' ? 'Space' : /^[a-z]$/i.test(key) ? `Key${key.toUpperCase()}` : /^\d$/.test(key) ? `Digit${key}` : isModifier(key) ? `${key}Left` : key;
+  return { key, code, keyCode: named[name] ?? key.toUpperCase().charCodeAt(0) };
+}
+
+const active = (element: Element): Element => element.ownerDocument.activeElement ?? element;
+
+/** One key on the element that has the focus: its events, and what the browser does by itself. */
+export function strike(target: Element, init: KeyInit, send: Send): void {
+  let allowed = true;
+  send(() => void (allowed = dispatch(target, 'keydown', init)));
+  const command = init.ctrlKey || init.metaKey || init.altKey;
+  const printing = init.key.length === 1 || init.key === 'Enter';
+  if (allowed && printing && !command) {
+    const charCode = init.key === 'Enter' ? 13 : init.key.charCodeAt(0);
+    send(() => void (allowed = dispatch(target, 'keypress', { ...init, keyCode: charCode, charCode })));
+  }
+  if (allowed) doByItself(target, init, send);
+  const after = active(target);
+  let released = true;
+  send(() => void (released = dispatch(init.key === 'Tab' ? after : target.isConnected ? target : after, 'keyup', init)));
+  if (allowed && released && init.key === ' ' && isPressable(target)) clickByKey(target, send);
+}
+
+const isPressable = (element: Element) =>
+  /^(button|summary)$/.test(element.localName) || /^(checkbox|radio|button|submit|reset)$/.test((element as HTMLInputElement).type ?? '');
+
+const clickByKey = (target: Element, send: Send) => {
+  if (!target.matches(':disabled')) send(() => void dispatch(target, 'click', { detail: 0 }));
+};
+
+function doByItself(target: Element, init: KeyInit, send: Send): void {
+  const { key } = init;
+  if (key === 'Tab') return moveByTab(target, init.shiftKey === true, send);
+  if (key === 'Enter') return enter(target, send);
+  if ((key === 'ArrowDown' || key === 'ArrowUp') && target.localName === 'select') return step(target as HTMLSelectElement, key, send);
+  if (/^Arrow/.test(key) && (target as HTMLInputElement).type === 'radio') return stepRadio(target as HTMLInputElement, key, send);
+  if (!isField(target) || target.localName === 'select') return;
+  if ((init.ctrlKey || init.metaKey) && key === 'a') return selectAll(target);
+  if (init.ctrlKey || init.metaKey || init.altKey || (target as HTMLInputElement).readOnly) return;
+  if (key === 'Backspace') editText(target, { inputType: 'deleteContentBackward', data: null }, send);
+  else if (key === 'Delete') editText(target, { inputType: 'deleteContentForward', data: null }, send);
+  else if (key.length === 1) editText(target, { inputType: 'insertText', data: key }, send);
+}
+
+function moveByTab(target: Element, back: boolean, send: Send): void {
+  const stops = tabStops(target.ownerDocument);
+  const at = stops.indexOf(target as HTMLElement);
+  const next = at < 0 ? (back ? stops.at(-1) : stops[0]) : stops[at + (back ? -1 : 1)];
+  moveFocus(next ?? null, target.ownerDocument, send);
+  if (next && isField(next) && next.localName === 'input') selectAll(next);
+}
+
+// @see https://html.spec.whatwg.org/#implicit-submission
+function enter(target: Element, send: Send): void {
+  if (target.localName === 'textarea') return editText(target, { inputType: 'insertLineBreak', data: null }, send);
+  if (/^(button|summary)$/.test(target.localName) || target.matches('a[href]')) return clickByKey(target, send);
+  const form = target.localName === 'input' ? (target as HTMLInputElement).form : null;
+  if (!form) return;
+  commitChange(target, send);
+  const button = form.querySelector<HTMLElement>('button:not([type]),button[type=submit],input[type=submit],input[type=image]');
+  if (button) return clickByKey(button, send);
+  const fields = form.querySelectorAll('input:not([type=checkbox]):not([type=radio]):not([type=hidden])');
+  if (fields.length <= 1) send(() => form.requestSubmit());
+}
+
+function step(select: HTMLSelectElement, key: string, send: Send): void {
+  const next = select.selectedIndex + (key === 'ArrowDown' ? 1 : -1);
+  if (next < 0 || next >= select.options.length) return;
+  send(() => {
+    select.selectedIndex = next;
+    dispatch(select, 'input');
+    dispatch(select, 'change');
+  });
+}
+
+function stepRadio(radio: HTMLInputElement, key: string, send: Send): void {
+  const root = radio.form ?? radio.ownerDocument;
+  const group = [...root.querySelectorAll<HTMLInputElement>('input[type=radio]')].filter(({ name, disabled }) => name === radio.name && !disabled);
+  const move = key === 'ArrowDown' || key === 'ArrowRight' ? 1 : -1;
+  const next = group[(group.indexOf(radio) + move + group.length) % group.length];
+  if (!next || next === radio) return;
+  moveFocus(next, radio.ownerDocument, send);
+  send(() => void dispatch(next, 'click', { detail: 0 }));
+}
+
+/** Types a text into a field that has the focus, key by key. */
+export function typeKeys(field: Element, text: string, send: Send): void {
+  for (const character of text) {
+    const target = active(field);
+    strike(target === field || field.contains(target) ? target : field, initOf(character === '\n' ? 'Enter' : character), send);
+  }
+}
+
+/** Empties a field that has the focus. */
+export function clearField(field: Element, send: Send): void {
+  send(() => selectAll(field));
+  editText(field, { inputType: 'deleteContentBackward', data: null }, send);
+}
+
+export { click };

@@ -1,0 +1,115 @@
+import { gistOf, tellNews } from './gist';
+
+/**
+ * What the page looked like at every moment. Nothing is copied while the test runs: the platform's
+ * own record of changes is kept, and an earlier moment is rebuilt from it only when somebody asks.
+ *
+ * @see https://dom.spec.whatwg.org/#mutation-observers
+ */
+export class PageHistory {
+  readonly #observer: MutationObserver;
+  readonly #records: MutationRecord[] = [];
+  /** How many records there were at the end of each moment. */
+  readonly #moments: number[] = [];
+  #rebuilt: { upTo: number; frames: Element[]; gists: string[][] } | undefined;
+
+  constructor(readonly root: Element) {
+    const { MutationObserver } = root.ownerDocument.defaultView as unknown as typeof globalThis;
+    this.#observer = new MutationObserver((records) => void this.#records.push(...records));
+    this.#observer.observe(root, {
+      subtree: true,
+      childList: true,
+      attributes: true,
+      attributeOldValue: true,
+      characterData: true,
+      characterDataOldValue: true,
+    });
+  }
+
+  /** Ends a moment: what changes from here on belongs to the next. @returns its number, from 0 */
+  mark(): number {
+    this.#records.push(...this.#observer.takeRecords());
+    return this.#moments.push(this.#records.length) - 1;
+  }
+
+  /** The page at every moment so far, rebuilt; the last one is the page as it is. */
+  frames(): Element[] {
+    return this.#rebuild().frames;
+  }
+
+  /** What a moment showed that the one before it did not, in a few words. */
+  news(moment: number): string {
+    const { gists } = this.#rebuild();
+    return tellNews(gists[moment - 1] ?? [], gists[moment] ?? []);
+  }
+
+  stop(): void {
+    this.mark();
+    this.#observer.disconnect();
+  }
+
+  #rebuild() {
+    this.#records.push(...this.#observer.takeRecords());
+    const upTo = this.#records.length * 1e6 + this.#moments.length;
+    if (this.#rebuilt?.upTo !== upTo) {
+      const frames = rewind(this.root, this.#records, this.#moments);
+      this.#rebuilt = { upTo, frames, gists: frames.map(gistOf) };
+    }
+    return this.#rebuilt;
+  }
+}
+
+/** Undoes the records one by one on a likeness of the page, and copies it at each moment. */
+function rewind(root: Element, records: readonly MutationRecord[], moments: readonly number[]): Element[] {
+  const likeness = new Likeness();
+  const frames: Element[] = [];
+  let next = records.length;
+  for (const end of [...moments].reverse()) {
+    while (next > end) likeness.undo(records[--next]!);
+    frames.unshift(likeness.copy(root) as Element);
+  }
+  return frames;
+}
+
+/** The page as it was, kept beside the page: only what differs from now is written down. */
+class Likeness {
+  readonly #children = new Map<Node, Node[]>();
+  readonly #attributes = new Map<Node, Map<string, string | null>>();
+  readonly #data = new Map<Node, string | null>();
+
+  undo(record: MutationRecord): void {
+    const { target } = record;
+    if (record.type === 'attributes') {
+      const changed = this.#attributes.get(target) ?? new Map<string, string | null>();
+      this.#attributes.set(target, changed.set(record.attributeName!, record.oldValue));
+    } else if (record.type === 'characterData') {
+      this.#data.set(target, record.oldValue);
+    } else {
+      this.#undoChildren(record);
+    }
+  }
+
+  #undoChildren({ target, addedNodes, removedNodes, previousSibling, nextSibling }: MutationRecord): void {
+    const added = new Set<Node>(addedNodes);
+    const children = this.#childrenOf(target).filter((node) => !added.has(node));
+    const after = previousSibling ? children.indexOf(previousSibling) + 1 : 0;
+    const before = nextSibling ? children.indexOf(nextSibling) : -1;
+    const at = after > 0 ? after : before >= 0 ? before : previousSibling ? children.length : 0;
+    children.splice(at, 0, ...removedNodes);
+    this.#children.set(target, children);
+  }
+
+  readonly #childrenOf = (node: Node): Node[] => this.#children.get(node) ?? [...node.childNodes];
+
+  copy(node: Node): Node {
+    const copy = node.cloneNode(false);
+    const data = this.#data.get(node);
+    if (data !== undefined) copy.nodeValue = data;
+    for (const [name, value] of this.#attributes.get(node) ?? []) {
+      if (value === null) (copy as Element).removeAttribute(name);
+      else (copy as Element).setAttribute(name, value);
+    }
+    for (const child of this.#childrenOf(node)) copy.appendChild(this.copy(child));
+    return copy;
+  }
+}

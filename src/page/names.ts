@@ -1,0 +1,125 @@
+import { isLeftOut } from './hidden';
+import { foldSpace } from './locators';
+import { heardAsText, namedByContent, roleOf } from './roles';
+
+/**
+ * The accessible name of an element.
+ *
+ * @see https://www.w3.org/TR/accname-1.2/
+ */
+export function nameOf(element: Element): string {
+  return foldSpace(compute(element, new Set(), 'asked'));
+}
+
+/** What a person hears of an element: its name or, where its role has none, its text. */
+export function heardOf(element: Element): string {
+  const name = nameOf(element);
+  return name === '' && heardAsText.has(roleOf(element) ?? '') ? textOf(element) : name;
+}
+
+/** The text of an element without what nobody sees. */
+export function textOf(element: Element): string {
+  return foldSpace(hasOddContent(element) ? contentOf(element, new Set(), 'text') : (element.textContent ?? ''));
+}
+
+// Only these make the text of an element differ from what its text nodes say.
+const odd = '[hidden],[aria-hidden],[style],[aria-label],[aria-labelledby],img,input,select,textarea,svg,script,style,template,details,br';
+const hasOddContent = (element: Element) =>
+  element.firstElementChild !== null && (element.querySelector(odd) !== null || hasStyles(element));
+
+const hasStyles = (element: Element) => element.ownerDocument.styleSheets.length > 0;
+
+type Why = 'asked' | 'reference' | 'content' | 'text';
+
+function compute(element: Element, seen: Set<Element>, why: Why): string {
+  if (seen.has(element)) return '';
+  seen.add(element);
+  const references = why === 'reference' ? null : element.getAttribute('aria-labelledby');
+  if (references) {
+    const found = references.split(/\s+/).map((id) => byId(element, id));
+    const named = found.map((other) => (other ? compute(other, new Set(seen), 'reference') : ''));
+    if (named.some(Boolean)) return named.join(' ');
+  }
+  const label = element.getAttribute('aria-label')?.trim();
+  if (label) return label;
+  const native = nativeName(element, seen, why);
+  if (native !== undefined && native !== '') return native;
+  const role = roleOf(element);
+  if (why !== 'asked' || namedByContent.has(role ?? '')) {
+    const content = hasOddContent(element) ? contentOf(element, seen, 'content') : (element.textContent ?? '');
+    if (content.trim() !== '') return content;
+  }
+  return element.getAttribute('title') ?? element.getAttribute('placeholder') ?? '';
+}
+
+const byId = (element: Element, id: string): Element | null =>
+  (element.getRootNode() as Partial<Document>).getElementById?.(id) ??
+  (element.getRootNode() as Element).querySelector?.(`[id="${id}"]`);
+
+function nativeName(element: Element, seen: Set<Element>, why: Why): string | undefined {
+  switch (element.localName) {
+    case 'input': {
+      const input = element as HTMLInputElement;
+      if (['submit', 'reset', 'button'].includes(input.type)) {
+        return input.value || (input.type === 'submit' ? 'Submit' : input.type === 'reset' ? 'Reset' : '');
+      }
+      if (input.type === 'image') return input.alt;
+      return why === 'content' ? input.value : labelsOf(element, seen);
+    }
+    case 'textarea':
+    case 'select':
+      return why === 'content' ? (element as HTMLInputElement).value : labelsOf(element, seen);
+    case 'meter':
+    case 'progress':
+    case 'output':
+      return labelsOf(element, seen);
+    case 'button':
+      return labelsOf(element, seen) || undefined;
+    case 'img':
+    case 'area':
+      return element.getAttribute('alt') ?? undefined;
+    case 'fieldset':
+      return childName(element, 'legend', seen);
+    case 'table':
+      return childName(element, 'caption', seen);
+    case 'figure':
+      return childName(element, 'figcaption', seen);
+    case 'svg':
+      return childName(element, 'title', seen);
+    default:
+      return undefined;
+  }
+}
+
+/** The label elements tied to a field, by `for` or around it. */
+export function labelElementsOf(element: Element): Element[] {
+  const tied = (element as HTMLInputElement).labels;
+  if (tied) return [...tied];
+  const around = element.closest('label');
+  return around ? [around] : [];
+}
+
+const labelsOf = (element: Element, seen: Set<Element>) =>
+  labelElementsOf(element)
+    .map((label) => contentOf(label, new Set(seen).add(element), 'content'))
+    .map(foldSpace)
+    .join(' ');
+
+const childName = (element: Element, tag: string, seen: Set<Element>) => {
+  const child = [...element.children].find(({ localName }) => localName === tag);
+  return child ? contentOf(child, seen, 'content') : undefined;
+};
+
+const blocks = /^(address|article|aside|blockquote|br|dd|div|dl|dt|fieldset|figure|footer|form|h\d|header|hr|li|main|nav|ol|p|section|table|td|th|tr|ul)$/;
+
+function contentOf(element: Element, seen: Set<Element>, why: 'content' | 'text'): string {
+  let text = '';
+  for (const node of element.childNodes) {
+    if (node.nodeType === 3) text += node.nodeValue ?? '';
+    if (node.nodeType !== 1 || isLeftOut(node as Element) || seen.has(node as Element)) continue;
+    const child = node as Element;
+    const inner = why === 'content' ? compute(child, seen, 'content') : contentOf(child, seen, 'text');
+    text += blocks.test(child.localName) ? ` ${inner} ` : inner;
+  }
+  return text;
+}

@@ -1,0 +1,143 @@
+import { whyHidden } from './hidden';
+import { fits, foldSpace, isLocator, type Locator, type RoleState } from './locators';
+import { heardOf, labelElementsOf, nameOf, textOf } from './names';
+import { levelOf, roleOf, selectorOf } from './roles';
+
+/** What a search looks at, and what it cannot know of itself. */
+export interface View {
+  /** Where to look: the subject's own place first, then what it put elsewhere on the page. */
+  readonly roots: readonly Element[];
+  /** The elements a child component has rendered. */
+  partsOf(component: unknown): readonly Element[];
+  /** How a component is called. */
+  nameOf(component: unknown): string;
+}
+
+/** Every element that a locator fits, in page order; `anyway` includes what nobody perceives. */
+export function locate(locator: Locator, view: View, anyway = false): Element[] {
+  const fitting = candidates(locator, view);
+  if (anyway || locator.hidden) return fitting;
+  const aria = locator.sought.by === 'role' || locator.sought.by === 'label';
+  const seen = new Map<Element, string | undefined>();
+  return fitting.filter((element) => whyHidden(element, aria, seen) === undefined);
+}
+
+function candidates(locator: Locator, view: View): Element[] {
+  const { outer, sought } = locator;
+  const roots = !outer ? view.roots : isLocator(outer) ? locate(outer, view) : [outer];
+  if (sought.by === 'part') {
+    const parts = view.partsOf(sought.component);
+    return outer ? parts.filter((part) => roots.some((root) => root !== part && root.contains(part))) : [...parts];
+  }
+  const found = roots.flatMap((root) => search(locator, root));
+  return roots.length > 1 ? [...new Set(found)] : found;
+}
+
+function search({ sought }: Locator, root: Element): Element[] {
+  switch (sought.by) {
+    case 'role': {
+      const { role, name, state } = sought;
+      return queryAll(root, selectorOf(role)).filter(
+        (element) =>
+          roleOf(element) === role &&
+          fitsState(element, state) &&
+          (name === undefined || fits(name, heardOf(element))),
+      );
+    }
+    case 'label':
+      return queryAll(root, fieldSelector).filter((element) => hasLabel(element, sought.words));
+    case 'text':
+      return searchText(root, sought.words);
+    case 'testId':
+      return queryAll(root, '[data-testid]').filter((element) =>
+        fits(sought.words, element.getAttribute('data-testid') ?? ''),
+      );
+    case 'css':
+      return queryAll(root, sought.selector);
+    case 'part':
+      return [];
+    default:
+      return sought satisfies never;
+  }
+}
+
+const queryAll = (root: Element, selector: string): Element[] => [...root.querySelectorAll(selector)];
+
+/** What can have a label. */
+export const fieldSelector =
+  'input:not([type=hidden]),select,textarea,meter,output,progress,[contenteditable],[role=textbox],[role=combobox],[role=searchbox],[role=spinbutton],[role=slider],[role=switch],[role=checkbox],[role=radio],[role=listbox],[role=radiogroup],[role=group]';
+
+// A label is what it says to the eye as well as what it comes to as a name.
+const hasLabel = (element: Element, words: string | RegExp) =>
+  labelElementsOf(element).some((label) => fits(words, ownText(label))) || fits(words, nameOf(element));
+
+// The text of a label around its field is without what the field itself holds.
+const ownText = (label: Element) =>
+  foldSpace(
+    [...label.childNodes]
+      .filter((node) => !/^(SELECT|TEXTAREA|INPUT)$/.test(node.nodeName))
+      .map((node) => node.textContent ?? '')
+      .join(''),
+  );
+
+function searchText(root: Element, words: string | RegExp): Element[] {
+  const found: Element[] = [];
+  const visit = (element: Element): boolean => {
+    let inner = false;
+    for (const child of element.children) {
+      if (child.localName !== 'script' && child.localName !== 'style') inner = visit(child) || inner;
+    }
+    if (inner || !element.firstChild || !fits(words, textOf(element))) return inner;
+    found.push(element);
+    return true;
+  };
+  // Looked at as one string first: most searches end here, or need not go down at all.
+  if (typeof words !== 'string' || foldSpace(root.textContent ?? '').includes(foldSpace(words)) || root.querySelector('[hidden],[style]')) {
+    for (const child of root.children) visit(child);
+  }
+  return found;
+}
+
+function fitsState(element: Element, state: RoleState): boolean {
+  const wants: [keyof RoleState, (element: Element) => unknown][] = [
+    ['level', levelOf],
+    ['checked', checkedOf],
+    ['pressed', (e) => triState(e.getAttribute('aria-pressed')) ?? false],
+    ['selected', selectedOf],
+    ['expanded', expandedOf],
+    ['disabled', (e) => whyDisabled(e) !== undefined],
+  ];
+  return wants.every(([key, read]) => state[key] === undefined || read(element) === state[key]);
+}
+
+const triState = (value: string | null): boolean | 'mixed' | undefined =>
+  value === 'mixed' ? 'mixed' : value === null ? undefined : value === 'true';
+
+/** Whether an element is checked, by ARIA or by itself. */
+export function checkedOf(element: Element): boolean | 'mixed' {
+  const input = element as HTMLInputElement;
+  if (input.indeterminate) return 'mixed';
+  return triState(element.getAttribute('aria-checked')) ?? input.checked ?? false;
+}
+
+const selectedOf = (element: Element): boolean =>
+  element.localName === 'option'
+    ? (element as HTMLOptionElement).selected
+    : element.getAttribute('aria-selected') === 'true';
+
+const expandedOf = (element: Element): boolean =>
+  element.localName === 'summary'
+    ? (element.parentElement?.hasAttribute('open') ?? false)
+    : element.getAttribute('aria-expanded') === 'true';
+
+const disabling = /^(button|input|select|textarea|option|optgroup|fieldset)$/;
+
+/** Why an element cannot be used; undefined for one that can. */
+export function whyDisabled(element: Element): string | undefined {
+  if (disabling.test(element.localName) && element.hasAttribute('disabled')) return 'it is disabled';
+  const set = disabling.test(element.localName) ? element.closest('fieldset[disabled]') : null;
+  if (set && set !== element && !set.querySelector(':scope > legend')?.contains(element)) {
+    return 'the fieldset around it is disabled';
+  }
+  return element.closest('[aria-disabled="true"]') ? 'it has aria-disabled="true"' : undefined;
+}

@@ -1,0 +1,46 @@
+import * as React from 'react';
+import { nextTurn } from '../core/host';
+
+type Act = (work: () => unknown) => PromiseLike<void>;
+const { act = undefined, unstable_act = act } = React as { act?: Act; unstable_act?: Act };
+
+const page = globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean | undefined };
+let depth = 0;
+
+// React warns of updates outside of its scope only where this flag is set, and refuses the scope
+// where it is not. So it is set inside, and only inside: the user never sees the warning.
+function enter(): () => void {
+  const before = page.IS_REACT_ACT_ENVIRONMENT;
+  page.IS_REACT_ACT_ENVIRONMENT = true;
+  depth++;
+  return () => {
+    depth--;
+    page.IS_REACT_ACT_ENVIRONMENT = before;
+  };
+}
+
+/** Runs work and renders all it caused, effects included. */
+export async function settle(work: () => unknown): Promise<void> {
+  if (depth > 0) {
+    // Somebody up the stack renders already; a scope inside of a scope would render half of it.
+    await work();
+    await nextTurn();
+    return;
+  }
+  const leave = enter();
+  try {
+    await unstable_act!(async () => void (await work()));
+  } finally {
+    leave();
+  }
+}
+
+/** The same for work that is done at once. */
+export function settleNow(work: () => void): void {
+  const leave = enter();
+  try {
+    void unstable_act!(() => void work());
+  } finally {
+    leave();
+  }
+}

@@ -1,0 +1,100 @@
+import { refuse } from '../core/errors';
+import { shared } from '../core/shared';
+
+/**
+ * React offers its development tools a hook object when it is loaded: through it a resolver can be
+ * set that is asked for every component that is rendered and may name another in its place. That
+ * is the way of hot reloading, and of our stubs: nothing of the code under test is changed. The
+ * hook must stand before `react-dom/client` is evaluated, so this module runs first.
+ */
+export interface Internals {
+  readonly version?: string;
+  readonly bundleType?: number;
+  setRefreshHandler?(resolve: Resolve | null): void;
+  getCurrentFiber?(): Fiber | null;
+  readonly currentDispatcherRef?: Record<string, unknown>;
+}
+
+/** The part of React's own node that we read. Its fields have been stable since React 16. */
+export interface Fiber {
+  readonly tag: number;
+  readonly type: unknown;
+  readonly elementType: unknown;
+  readonly stateNode: unknown;
+  readonly memoizedProps: Record<string, unknown> | null;
+  readonly return: Fiber | null;
+  readonly child: Fiber | null;
+  readonly sibling: Fiber | null;
+  readonly alternate: Fiber | null;
+}
+
+type Resolve = (type: unknown) => { readonly current: unknown } | undefined;
+
+interface Hook {
+  renderers?: Map<number, Internals>;
+  inject?(internals: Internals): number;
+  onCommitFiberRoot?(id: number, root: { current: Fiber }, ...rest: unknown[]): void;
+  [more: string]: unknown;
+}
+
+interface Door {
+  internals: Internals | undefined;
+  resolve: Resolve | undefined;
+  committed: ((root: { current: Fiber }) => void) | undefined;
+}
+
+/** What came through the hook, once for the process. */
+export const door: Door = (shared.rooms['react'] ??= open()) as Door;
+
+function open(): Door {
+  const made: Door = { internals: undefined, resolve: undefined, committed: undefined };
+  const place = globalThis as { __REACT_DEVTOOLS_GLOBAL_HOOK__?: Hook };
+  const hook: Hook = (place.__REACT_DEVTOOLS_GLOBAL_HOOK__ ??= {
+    renderers: new Map(),
+    supportsFiber: true,
+    checkDCE() {},
+    onCommitFiberUnmount() {},
+  });
+  // A hook that is there already belongs to somebody else's tools: each call goes on to them.
+  const { inject, onCommitFiberRoot } = hook;
+  for (const internals of hook.renderers?.values() ?? []) take(made, internals);
+  hook.inject = function (internals) {
+    take(made, internals);
+    if (inject) return inject.call(hook, internals);
+    const id = (hook.renderers?.size ?? 0) + 1;
+    hook.renderers?.set(id, internals);
+    return id;
+  };
+  hook.onCommitFiberRoot = function (id, root, ...rest) {
+    made.committed?.(root);
+    onCommitFiberRoot?.call(hook, id, root, ...rest);
+  };
+  return made;
+}
+
+// There is one resolver for a renderer: whoever sets one later is asked where we have no answer.
+function take(made: Door, internals: Internals): void {
+  made.internals = internals;
+  const { setRefreshHandler } = internals;
+  if (!setRefreshHandler) return;
+  let other: Resolve | null = null;
+  const ours: Resolve = (type) => made.resolve?.(type) ?? other?.(type);
+  internals.setRefreshHandler = (resolve) => {
+    other = resolve;
+    setRefreshHandler(ours);
+  };
+  setRefreshHandler(ours);
+}
+
+/** Loads react-dom through the door. @throws SIM-REACT-EARLY, SIM-REACT-PRODUCTION */
+export async function loadReactDom(): Promise<typeof import('react-dom/client')> {
+  const client = await import('react-dom/client');
+  const { internals } = door;
+  const version = internals?.version ?? '';
+  if (!internals) refuse('SIM-REACT-EARLY', { version });
+  if (!internals.setRefreshHandler || !internals.getCurrentFiber) {
+    const mode = (globalThis as { process?: { env: Record<string, string | undefined> } }).process?.env['NODE_ENV'];
+    refuse('SIM-REACT-PRODUCTION', { version, mode: mode ?? 'production' });
+  }
+  return 'default' in client && client.default ? (client.default as typeof client) : client;
+}

@@ -1,0 +1,115 @@
+import './door';
+import type * as React from 'react';
+import { isolateWith as isolateOn } from '../stage/isolate';
+import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
+import type { Stub } from '../stage/stubs';
+import type { Subject } from '../stage/subject';
+import { reactAdapter } from './adapter';
+
+/** Any React component: function, class, memo, forwardRef, lazy, or wrapped by another function. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+export type Component = React.JSXElementConstructor<any>;
+
+/** What goes around the subject: a component, a component with props, or an element to fill. */
+export type Wrapper = Component | readonly [component: Component, props: object] | React.ReactElement;
+
+/** Contexts with their values, each value of its context's type. */
+export type Provided<V extends readonly unknown[]> = readonly [
+  ...{ readonly [K in keyof V]: readonly [context: React.Context<V[K]>, value: NoInfer<V[K]>] },
+];
+
+/** The options of {@link isolate} but for the props. */
+export interface Surroundings<V extends readonly unknown[] = readonly unknown[]> extends CommonOptions {
+  /** Child components that are replaced: by reference, by name, or as `stub(Child, how)` says. */
+  readonly stub?: readonly (Component | string | Stub)[];
+  /** Contexts and their values: `[[SessionContext, session]]`. */
+  readonly provide?: Provided<V>;
+  /** What goes around the subject, outermost first. */
+  readonly wrap?: readonly Wrapper[];
+  readonly keep?: readonly (Component | string)[];
+}
+
+/** The options of {@link isolate}; `props` may be left out where the component requires none. */
+export type Options<P, V extends readonly unknown[] = readonly unknown[]> = Surroundings<V> &
+  (object extends P ? { readonly props?: P } : { readonly props: P });
+
+/** Arguments after the component: the options, which may be missing where no prop is required. */
+export type Arguments<P, V extends readonly unknown[]> = object extends P
+  ? [options?: Options<P, V>]
+  : [options: Options<P, V>];
+
+/**
+ * Puts one component alone on a stage and renders it as it is, with its surroundings replaced.
+ *
+ * @param component any React component
+ * @param args `props`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`
+ * @returns the subject, when the page is at rest
+ * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-RENDER-THREW, SIM-PROVIDE-MISSING, SIM-WRAP-MISSING,
+ * SIM-STUB-NAME, SIM-REACT-EARLY, SIM-REACT-PRODUCTION; all is taken down again then
+ * @example
+ * const board = await isolate(HiveBoard, {
+ *   props: { yard: 'north' },
+ *   stub: [HiveCard],
+ *   network: { 'GET /api/hives?yard=:yard': hives },
+ * });
+ * expect(board).toShow(part(HiveCard), { times: 3 });
+ */
+export function isolate<C extends Component, V extends readonly unknown[] = []>(
+  component: C,
+  ...args: Arguments<React.ComponentProps<C>, V>
+): Promise<Subject<React.ComponentProps<C>>> {
+  return start(component, (args[0] ?? {}) as AllOptions);
+}
+
+/**
+ * A team's own `isolate`, with options already in it. Props and routes are merged key by key, with
+ * those of the call over the defaults; lists are joined, so that wrappers of the defaults are the
+ * outer ones, and a later value for the same context wins; `depth` is replaced.
+ *
+ * @param defaults options every call begins with
+ * @example
+ * const isolateSignedIn = isolateWith({ provide: [[SessionContext, { keeper: 'Imke', signOut: spy() }]] });
+ * const gate = await isolateSignedIn(YardGate, { props: { children: 'The yard' } });
+ * expect(gate).toShow(text('The yard'));
+ */
+export function isolateWith<D extends readonly unknown[] = []>(
+  defaults: Surroundings<D> & { readonly props?: object },
+): typeof isolate {
+  return (component, ...args) => start(component, mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions)) as never;
+}
+
+function start<P>(component: unknown, options: AllOptions): Promise<Subject<P>> {
+  return isolateOn(reactAdapter, component, options, new Error('isolate')) as unknown as Promise<Subject<P>>;
+}
+
+/**
+ * Says how a child component is replaced. Without a second argument by the default stub: a plain
+ * element with the child's name, its props to read, and what its parent put inside of it.
+ *
+ * @param component the child, or its name
+ * @param how a rendering of your own, or a `handle`: what the parent reaches through a ref
+ * @example
+ * const pad = await isolate(NotePad, { stub: [stub(NoteField, { handle: ['focus'] })] });
+ * await pad.press('Control+j');
+ * expect(pad.part(NoteField).handle['focus']?.calls).toEqual([[]]);
+ */
+export function stub<C extends Component>(
+  component: C | string,
+  how?: ((props: React.ComponentProps<C>) => React.ReactNode) | React.ReactElement | StubHow<C>,
+): Stub {
+  const { handle, render } = isHow(how) ? how : { handle: undefined, render: how };
+  return { simulacra: 'stub', target: component, render, handle };
+}
+
+/** How a child is replaced, in full. */
+export interface StubHow<C extends Component> {
+  /** What the parent reaches through a ref: method names, or methods with their answers. */
+  readonly handle?: readonly string[] | Readonly<Record<string, unknown>>;
+  readonly render?: (props: React.ComponentProps<C>) => React.ReactNode;
+}
+
+const isHow = (how: unknown): how is { handle: Stub['handle']; render: unknown } =>
+  typeof how === 'object' && how !== null && !('$$typeof' in how);
+
+export type { Stub, Subject };
+export type { Part, PartInstance } from '../stage/parts';

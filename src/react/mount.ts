@@ -1,0 +1,127 @@
+import * as React from 'react';
+import type { Mounted, Plan } from '../stage/adapter';
+import { settle } from './act';
+import { listenToReads, type BareRead } from './contexts';
+import { door, loadReactDom, type Fiber } from './door';
+import { containerOf, ownerName } from './fibers';
+import { resolveIn } from './resolver';
+import { explainThrown } from './thrown';
+import { instancesOf, readTree } from './tree';
+
+type AnyContext = React.Context<unknown>;
+
+const committed = new Map<Element, () => void>();
+door.committed = (root) => committed.get((root.current.stateNode as { containerInfo: Element }).containerInfo)?.();
+
+/** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
+export async function mount(plan: Plan): Promise<Mounted> {
+  const { createRoot } = await loadReactDom();
+  const { container, chronicle } = plan;
+  const bareReads: BareRead[] = [];
+  // A component of its own for each subject: where it stands, the subject begins.
+  const Anchor = ({ props }: { props: object }) => React.createElement(plan.component as React.FC, props);
+  Anchor.displayName = 'SimulacraAnchor';
+  const onCaught = (error: unknown, componentStack: string) => {
+    const provided = plan.provide.map(([context]) => (context as AnyContext).displayName ?? 'Context');
+    plan.onThrown(explainThrown(error, { subject: plan.name, componentStack, bareReads, provided, chronicle }));
+  };
+  const stops = [
+    resolveIn(container, plan.stubs, Anchor),
+    listenToReads((read, fiber) => {
+      if (containerOf(fiber) !== container) return;
+      if (!bareReads.some((other) => other.context === read.context && other.reader === read.reader)) {
+        chronicle.add('read', read.context, { detail: `${read.value}, the default: nobody provides it`, from: read.reader });
+      }
+      bareReads.push(read);
+    }),
+    listenToCommits(container, plan.onRendered),
+    silenceBoundaryReport(),
+  ];
+  const root = createRoot(container, {
+    onCaughtError: (error: unknown) => chronicle.add('threw', plan.name, { detail: String(error) }),
+    onRecoverableError: (error: unknown) => chronicle.add('threw', plan.name, { detail: String(error) }),
+  } as never);
+  let props = plan.props;
+  const render = () => root.render(surround(plan, React.createElement(Anchor, { props }), onCaught));
+  await settle(render);
+  const rootFiber = (): Fiber | null => fiberOf(container);
+  return {
+    update(next) {
+      props = { ...props, ...next };
+      render();
+    },
+    unmount() {
+      return settle(() => root.unmount()).finally(() => stops.reverse().forEach((stop) => stop()));
+    },
+    running() {
+      const fiber = door.internals?.getCurrentFiber?.() ?? null;
+      return fiber && containerOf(fiber) === container ? ownerName(fiber) : undefined;
+    },
+    tree: () => readTree(rootFiber(), Anchor, plan.name),
+    elementsOf: (component) => instancesOf(rootFiber(), Anchor, component).flatMap(({ elements }) => elements.slice(0, 1)),
+    propsOf: (component) => instancesOf(rootFiber(), Anchor, component).map(({ props: given }) => given),
+  };
+}
+
+function listenToCommits(container: Element, listen: () => void): () => void {
+  committed.set(container, listen);
+  return () => committed.delete(container);
+}
+
+/** React writes the root's node on the container, under a key with a random end. */
+function fiberOf(container: Element): Fiber | null {
+  const key = Object.keys(container).find((name) => name.startsWith('__reactContainer$'));
+  const first = key ? (container as unknown as Record<string, Fiber>)[key] : undefined;
+  return first ? (first.stateNode as { current: Fiber }).current : null;
+}
+
+// React 18 has no other way to keep its report of an error that a boundary caught off the console.
+function silenceBoundaryReport(): () => void {
+  if (!React.version.startsWith('18')) return () => undefined;
+  const { error } = console;
+  const quiet = (...args: unknown[]) => {
+    if (!/^The above error occurred in/.test(String(args[0]))) error.apply(console, args);
+  };
+  console.error = quiet;
+  return () => {
+    if (console.error === quiet) console.error = error;
+  };
+}
+
+function surround(plan: Plan, subject: React.ReactNode, onCaught: BoundaryProps['onCaught']): React.ReactNode {
+  const provided = plan.provide.reduce<React.ReactNode>((inside, [context, value]) => {
+    return React.createElement((context as AnyContext).Provider, { value }, inside);
+  }, subject);
+  const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);
+  return React.createElement(Boundary, { onCaught }, wrapped);
+}
+
+/** A wrapper is a component, a component with props, or an element that takes the subject in. */
+function wrapIn(inside: React.ReactNode, wrapper: unknown): React.ReactNode {
+  if (React.isValidElement(wrapper)) return React.cloneElement(wrapper, undefined, inside);
+  const [component, props] = (Array.isArray(wrapper) ? wrapper : [wrapper]) as [React.ComponentType, object?];
+  return React.createElement(component, props, inside);
+}
+
+interface BoundaryProps {
+  readonly onCaught: (error: unknown, componentStack: string) => void;
+  readonly children?: React.ReactNode;
+}
+
+class Boundary extends React.Component<BoundaryProps, { failed: boolean }> {
+  static displayName = 'SimulacraBoundary';
+  override state = { failed: false };
+
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+
+  override componentDidCatch(error: unknown, info: React.ErrorInfo) {
+    this.props.onCaught(error, info.componentStack ?? '');
+  }
+
+  override render() {
+    return this.state.failed ? null : this.props.children;
+  }
+}
+

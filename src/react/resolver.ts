@@ -1,0 +1,57 @@
+import type { StubSet } from '../stage/stubs';
+import { door, type Fiber } from './door';
+import { containerOf, levelBelow } from './fibers';
+import { kindOf, type Lazy } from './kinds';
+import { isStubComponent, makeStubComponent } from './stub-component';
+
+interface Live {
+  readonly stubs: StubSet;
+  readonly anchor: unknown;
+  /** What a record's stub is for each kind of original: React looks a family up by identity. */
+  readonly families: Map<unknown, { readonly current: unknown }>;
+}
+
+const live = new Map<Element, Live>();
+
+/** Lets React ask about the components of one container. @returns how to stop */
+export function resolveIn(container: Element, stubs: StubSet, anchor: unknown): () => void {
+  live.set(container, { stubs, anchor, families: new Map() });
+  door.resolve = resolve;
+  const restore = stubs.records.flatMap(({ target }) => (kindOf(target) === 'lazy' ? [holdBack(target as Lazy)] : []));
+  return () => {
+    for (const undo of restore) undo();
+    live.delete(container);
+    if (live.size === 0) door.resolve = undefined;
+  };
+}
+
+/** What React is told to render instead of a component; undefined for the component itself. */
+function resolve(type: unknown): { readonly current: unknown } | undefined {
+  const kind = kindOf(type);
+  // A memo is decided at what is inside of it, which React asks about next.
+  if (kind === undefined || kind === 'memo' || isStubComponent(type)) return undefined;
+  return familyOf(type, door.internals!.getCurrentFiber!());
+}
+
+function familyOf(type: unknown, fiber: Fiber | null): { readonly current: unknown } | undefined {
+  const stage = live.get(containerOf(fiber) as Element);
+  if (!stage || type === stage.anchor) return undefined;
+  // A memo that is rendered the first time asks about its inside from its own place.
+  const level = levelBelow(stage.anchor, fiber);
+  if (!level) return undefined;
+  const record = stage.stubs.decide(type, level);
+  if (!record) return undefined;
+  let family = stage.families.get(type);
+  if (!family) stage.families.set(type, (family = { current: makeStubComponent(record, type) }));
+  return family;
+}
+
+// Before React 19.3 a lazy component is loaded without asking: its loader is held back instead.
+function holdBack(lazy: Lazy): () => void {
+  const load = lazy._init;
+  lazy._init = (payload) => familyOf(lazy, door.internals!.getCurrentFiber!())?.current ?? load(payload);
+  return () => {
+    lazy._init = load;
+  };
+}
+

@@ -1,0 +1,111 @@
+import * as React from 'react';
+import { printProps } from '../stage/outline';
+import type { StubInstance, StubRecord } from '../stage/stubs';
+import { door, type Fiber } from './door';
+import { hostsOf, isHost } from './fibers';
+import { kindOf, type Kind } from './kinds';
+
+const made = new WeakSet<object>();
+
+/** True for a component made here: React asks about those too, and they stay what they are. */
+export const isStubComponent = (type: unknown): boolean => made.has(type as object);
+
+type Props = Record<string, unknown> & { children?: React.ReactNode };
+type Rendering = (props: Props) => React.ReactNode;
+
+/** The component that is rendered in place of another; of the same kind, since React has it fixed. */
+export function makeStubComponent(record: StubRecord, original: unknown): unknown {
+  const kind = kindOf(original);
+  const component = kind === 'class' ? makeClass(record) : makeFunction(record, kind);
+  Object.assign(component, {
+    displayName: record.name,
+    ...((original as { defaultProps?: object }).defaultProps && { defaultProps: (original as { defaultProps?: object }).defaultProps }),
+  });
+  made.add(component as object);
+  return component;
+}
+
+function makeFunction(record: StubRecord, kind: Kind | undefined): object {
+  const Stub = (props: Props, ref?: React.Ref<object>) => {
+    const instance = React.useRef<StubInstance>(null);
+    const fiber = door.internals?.getCurrentFiber?.() ?? null;
+    React.useLayoutEffect(() => {
+      const mine = ((instance as React.MutableRefObject<StubInstance | null>).current ??= enter(record, fiber));
+      return () => leave(record, mine, instance);
+    }, []);
+    React.useLayoutEffect(() => give(record, instance.current, props));
+    // Since React 19 a ref is a prop like any other; before, only a forwardRef is handed one.
+    React.useImperativeHandle((ref ?? (props['ref'] as React.Ref<object>)) || undefined, record.reach, []);
+    return renderStub(record, props, fiber);
+  };
+  return kind === 'forwardRef' ? React.forwardRef(Stub as React.ForwardRefRenderFunction<object>) : (props: Props) => Stub(props);
+}
+
+function makeClass(record: StubRecord): object {
+  return class extends React.Component<Props> {
+    #instance: StubInstance | undefined;
+
+    constructor(props: Props) {
+      super(props);
+      Object.assign(this, record.handle);
+    }
+
+    override componentDidMount() {
+      const { _reactInternals: fiber } = this as unknown as { _reactInternals: Fiber };
+      this.#instance = enter(record, fiber);
+      give(record, this.#instance, this.props);
+    }
+
+    override componentDidUpdate() {
+      give(record, this.#instance ?? null, this.props);
+    }
+
+    override componentWillUnmount() {
+      if (this.#instance) leave(record, this.#instance, { current: null });
+    }
+
+    override render() {
+      return renderStub(record, this.props, door.internals?.getCurrentFiber?.() ?? null);
+    }
+  };
+}
+
+function enter(record: StubRecord, fiber: Fiber | null): StubInstance {
+  const instance: StubInstance = { props: {}, element: () => elementOf(fiber) };
+  record.instances.push(instance);
+  return instance;
+}
+
+// Of the two nodes React keeps for one instance, either may be the one that is on the page.
+const elementOf = (fiber: Fiber | null): Element | undefined =>
+  [fiber, fiber?.alternate ?? null].flatMap((node) => (node ? hostsOf(node) : [])).find((element) => element.isConnected);
+
+function leave(record: StubRecord, instance: StubInstance, ref: { current: StubInstance | null }): void {
+  const at = record.instances.indexOf(instance);
+  if (at >= 0) record.instances.splice(at, 1);
+  ref.current = null;
+}
+
+function give(record: StubRecord, instance: StubInstance | null, props: Props): void {
+  if (instance) instance.props = props;
+  record.given.push(props);
+}
+
+function renderStub(record: StubRecord, props: Props, fiber: Fiber | null): React.ReactNode {
+  const { render } = record.how;
+  if (typeof render === 'function') return (render as Rendering)(props);
+  if (render !== undefined) return render as React.ReactNode;
+  const shown = printProps(props);
+  const attributes = { 'data-part': record.name, 'data-props': shown || undefined };
+  const tag = tagInside(fiber);
+  const { children } = props;
+  return React.createElement(tag, attributes, typeof children === 'function' ? undefined : children);
+}
+
+// A table or list takes only some tags; the stub is one of them there, so that it stays a table.
+const fitting: Record<string, string> = { table: 'tbody', thead: 'tr', tbody: 'tr', tfoot: 'tr', tr: 'td', ul: 'li', ol: 'li', menu: 'li', select: 'option', svg: 'g', dl: 'div' };
+
+function tagInside(fiber: Fiber | null): string {
+  for (let at = fiber?.return ?? null; at; at = at.return) if (isHost(at)) return fitting[at.type as string] ?? 'sim-part';
+  return 'sim-part';
+}

@@ -1,0 +1,49 @@
+import { explain } from '../core/errors';
+import { print } from '../core/print';
+import type { Chronicle } from '../core/chronicle';
+import type { BareRead } from './contexts';
+
+interface Circumstances {
+  readonly subject: string;
+  readonly componentStack: string;
+  readonly bareReads: readonly BareRead[];
+  readonly provided: readonly string[];
+  readonly chronicle: Chronicle;
+}
+
+/** Words what was thrown out of the subject while rendering, by what most likely caused it. */
+export function explainThrown(error: unknown, around: Circumstances): Error {
+  const { subject, bareReads, provided, chronicle } = around;
+  const names = componentNames(around.componentStack);
+  const thrower = names[0] ?? subject;
+  const threw = error instanceof Error ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
+  const told = { cause: error, chronicle: String(chronicle) };
+  const reads = bareReads.filter(({ reader }) => reader === thrower || reader === subject);
+  const library = libraryHook(error);
+  if (library && (reads.length > 0 || /provider|context|wrapped|inside|within|<[A-Z]/i.test(threw))) {
+    const contexts = [...new Set(reads.map(({ context }) => context))].filter((name) => name !== 'Context');
+    return explain('SIM-WRAP-MISSING', { ...library, reader: thrower, contexts, threw }, told);
+  }
+  const read = reads.at(-1);
+  if (read) return explain('SIM-PROVIDE-MISSING', { ...read, threw, provided: [...provided] }, told);
+  const stack = names.slice(0, 8).map((name) => `  in ${name}`).join('\n');
+  return explain('SIM-RENDER-THREW', { subject, thrower, threw, stack }, told);
+}
+
+// Component stacks list from the inside out, hosts in lower case; ours are no news.
+const componentNames = (stack: string): string[] =>
+  stack
+    .split('\n')
+    .map((line) => /^\s*(?:at|in) ([\w$.]+)/.exec(line)?.[1] ?? '')
+    .filter((name) => /^[A-Z]/.test(name) && !/^Simulacra/.test(name));
+
+// The outermost hook of a package on the way to the throw is the one the user called.
+function libraryHook(error: unknown): { hook: string; package: string } | undefined {
+  const stack = error instanceof Error ? (error.stack ?? '') : '';
+  let found: { hook: string; package: string } | undefined;
+  for (const line of stack.split('\n')) {
+    const [, hook, name] = /at (?:\S*\.)?(use[A-Z]\w*) .*node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+)/.exec(line) ?? [];
+    if (hook && name && name !== 'react' && !/^react-dom/.test(name)) found = { hook, package: name };
+  }
+  return found;
+}

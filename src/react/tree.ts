@@ -1,0 +1,61 @@
+import type { TreeNode } from '../stage/adapter';
+import type { Fiber } from './door';
+import { hostsOf, isComponent, isHost, tags, visit } from './fibers';
+import { nameOf, unwrap } from './kinds';
+import { isStubComponent } from './stub-component';
+
+type ComponentNode = Extract<TreeNode, { kind: 'component' }>;
+
+/** The subject and what is below it, as the outline prints it. */
+export function readTree(root: Fiber | null, anchor: unknown, name: string): TreeNode {
+  const top = findAnchor(root, anchor)?.child ?? null;
+  const nodes = top ? readNode(top) : [];
+  return nodes[0] ?? { kind: 'component', name, stub: false, props: {}, children: [] };
+}
+
+function findAnchor(root: Fiber | null, anchor: unknown): Fiber | undefined {
+  let found: Fiber | undefined;
+  visit(root, (fiber) => {
+    if (fiber.type === anchor) found = fiber;
+    return !found;
+  });
+  return found;
+}
+
+function readAll(first: Fiber | null): TreeNode[] {
+  const nodes: TreeNode[] = [];
+  for (let at = first; at; at = at.sibling) nodes.push(...readNode(at));
+  return nodes;
+}
+
+function readNode(fiber: Fiber): TreeNode[] {
+  if (fiber.tag === tags.text) return [{ kind: 'text', text: String(fiber.memoizedProps) }];
+  if (isHost(fiber)) return [{ kind: 'element', element: fiber.stateNode as Element, children: readHost(fiber) }];
+  if (!isComponent(fiber)) return readAll(fiber.child);
+  const node: ComponentNode = {
+    kind: 'component',
+    name: nameOf(fiber.elementType) ?? nameOf(fiber.type) ?? 'Anonymous',
+    stub: isStubComponent(fiber.type),
+    props: fiber.memoizedProps ?? {},
+    children: readAll(fiber.child),
+  };
+  return [node];
+}
+
+// React keeps no node for a text that is all an element has.
+function readHost(fiber: Fiber): TreeNode[] {
+  const only = fiber.child ? undefined : (fiber.stateNode as Element).textContent;
+  return only ? [{ kind: 'text', text: only }] : readAll(fiber.child);
+}
+
+/** Every instance of a component (by itself or by name) below the anchor, outermost elements first. */
+export function instancesOf(root: Fiber | null, anchor: unknown, component: unknown): { props: object; elements: Element[] }[] {
+  const wanted = unwrap(component);
+  const found: { props: object; elements: Element[] }[] = [];
+  visit(findAnchor(root, anchor)?.child ?? null, (fiber) => {
+    if (!isComponent(fiber)) return;
+    const fits = typeof component === 'string' ? nameOf(fiber.elementType) === component : unwrap(fiber.elementType) === wanted || unwrap(fiber.type) === wanted;
+    if (fits) found.push({ props: fiber.memoizedProps ?? {}, elements: hostsOf(fiber) });
+  });
+  return found;
+}

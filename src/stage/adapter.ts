@@ -1,0 +1,60 @@
+import type { Chronicle } from '../core/chronicle';
+import type { StubSet } from './stubs';
+
+/** What the stage needs of a framework. One implementation each, as thin as it can be. */
+export interface Adapter {
+  /** As a message calls it: "React". */
+  readonly framework: string;
+  /** How a component is called; undefined for what is no component of this framework. */
+  nameOf(component: unknown): string | undefined;
+  /** Loads what is needed. @throws where the framework cannot be used as it is loaded */
+  prepare(): Promise<void>;
+  /** Runs work, which may take its time, and has the framework render all it caused. */
+  settle(work: () => unknown): Promise<void>;
+  /** The same for work that is done at once. */
+  settleNow(work: () => void): void;
+  mount(plan: Plan): Promise<Mounted>;
+}
+
+/** What is to be put on the stage. */
+export interface Plan {
+  readonly component: unknown;
+  readonly name: string;
+  readonly props: object;
+  readonly stubs: StubSet;
+  readonly provide: readonly (readonly [token: unknown, value: unknown])[];
+  readonly wrap: readonly unknown[];
+  readonly container: HTMLElement;
+  readonly chronicle: Chronicle;
+  /** To be called after each rendering that reached the page. */
+  onRendered(): void;
+  /** To be called with what was thrown out of the subject, already worded. */
+  onThrown(error: Error): void;
+}
+
+/** A component or element as the outline shows it. */
+export type TreeNode =
+  | {
+      readonly kind: 'component';
+      readonly name: string;
+      readonly stub: boolean;
+      readonly props: Readonly<Record<string, unknown>>;
+      readonly children: readonly TreeNode[];
+    }
+  | { readonly kind: 'element'; readonly element: Element; readonly children: readonly TreeNode[] }
+  | { readonly kind: 'text'; readonly text: string };
+
+/** A subject that is rendered. */
+export interface Mounted {
+  /** Gives the subject other props; what is not named stays. */
+  update(props: object): void;
+  unmount(): Promise<void>;
+  /** The component of this subject whose code runs now; undefined for none. */
+  running(): string | undefined;
+  /** The subject and what is below it. */
+  tree(): TreeNode;
+  /** The elements a component that is not stubbed has rendered: the outermost of each instance. */
+  elementsOf(component: unknown): Element[];
+  /** The props of each instance of a component that is not stubbed. */
+  propsOf(component: unknown): object[];
+}

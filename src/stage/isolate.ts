@@ -1,0 +1,107 @@
+import { refuse } from '../core/errors';
+import { isSlip, nearest } from '../core/near';
+import { shared } from '../core/shared';
+import type { Adapter } from './adapter';
+import { makeSubject } from './make-subject';
+import { checkOptions, type AllOptions } from './options';
+import { Stage, stages } from './stage';
+import { StubSet } from './stubs';
+import type { Subject } from './subject';
+
+/** What an adapter knows of its components that the stubs need. */
+export interface Kinds {
+  /** What is inside a wrapping of the framework's own, and counts as the same component. */
+  unwrap(component: unknown): unknown;
+}
+
+/** Puts one component alone on a stage: the same steps in the same order in every framework. */
+export async function isolateWith(adapter: Adapter & Kinds, component: unknown, options: AllOptions, calledAt: Error): Promise<Subject> {
+  checkOptions(options, 'isolate()', calledAt);
+  const name = checkComponent(adapter, component, calledAt);
+  checkListed(adapter, options, calledAt);
+  if (typeof document === 'undefined') refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
+  await adapter.prepare();
+  const depth = options.depth === undefined || options.depth === 'full' ? Infinity : options.depth;
+  const stubs = new StubSet(options.stub ?? [], options.keep ?? [], depth, adapter.nameOf, adapter.unwrap);
+  const stage = new Stage({ adapter, name, stubs, routes: (options.network ?? {}) as Record<string, unknown> });
+  shareRest(stage);
+  try {
+    await mount(stage, component, options);
+    refuseSlips(stage, calledAt);
+  } catch (failure) {
+    // Half a stage helps nobody: what was put in place is taken down before the test is told.
+    stage.sandbox.explained = true;
+    await stage.sandbox.takeDown();
+    throw failure;
+  }
+  stage.sandbox.checks.push(() => refuseUnusedStubs(stage));
+  return makeSubject(stage, options.provide ?? []);
+}
+
+async function mount(stage: Stage, component: unknown, options: AllOptions): Promise<void> {
+  const { adapter, name, stubs } = stage.setting;
+  stage.chronicle.add('mounted', name, { detail: Object.keys(options.props ?? {}).join(', ') && `with ${Object.keys(options.props ?? {}).join(', ')}`, trigger: true });
+  stage.mounted = await adapter.mount({
+    component,
+    name,
+    stubs,
+    props: options.props ?? {},
+    provide: options.provide ?? [],
+    wrap: options.wrap ?? [],
+    container: stage.container,
+    chronicle: stage.chronicle,
+    onRendered: stage.onRendered,
+    onThrown: stage.onThrown,
+  });
+  await stage.atRest();
+}
+
+// Whoever releases a held answer, or lets time pass, waits for every live subject.
+function shareRest(stage: Stage): void {
+  stages.add(stage);
+  stage.sandbox.onTakeDown(() => stages.delete(stage));
+  shared.rest = async () => {
+    for (const live of [...stages]) await live.atRest();
+  };
+}
+
+function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): string {
+  const name = adapter.nameOf(component);
+  if (name !== undefined) return name;
+  const exports =
+    typeof component === 'object' && component !== null
+      ? Object.keys(component).filter((key) => adapter.nameOf((component as Record<string, unknown>)[key]) !== undefined)
+      : [];
+  return refuse('SIM-COMPONENT-MISSING', { value: component, framework: adapter.framework, exports }, { calledAt });
+}
+
+function checkListed(adapter: Adapter, options: AllOptions, calledAt: Error): void {
+  for (const option of ['stub', 'keep'] as const) {
+    for (const one of options[option] ?? []) {
+      const target = typeof one === 'object' && one !== null && 'target' in one ? one.target : one;
+      if (typeof target === 'string' || adapter.nameOf(target) !== undefined) continue;
+      const wanted = `components or their names; one of them is ${target === undefined ? 'undefined: check its import' : 'neither'}`;
+      refuse('SIM-OPTION-VALUE', { option, value: target, wanted }, { calledAt });
+    }
+  }
+}
+
+const renderedNames = ({ setting }: Stage) => [...new Set(setting.stubs.rendered.values())];
+
+// A name that is a letter off would stay unused without a word until the end of the test.
+function refuseSlips(stage: Stage, calledAt: Error): void {
+  const rendered = renderedNames(stage);
+  for (const { target, used, name } of stage.setting.stubs.records) {
+    const slip = typeof target === 'string' && !used ? rendered.find((other) => isSlip(name, other)) : undefined;
+    if (slip) refuse('SIM-STUB-NAME', { subject: stage.setting.name, stub: name, nearest: slip, rendered }, { calledAt });
+  }
+}
+
+function refuseUnusedStubs(stage: Stage): void {
+  const rendered = renderedNames(stage);
+  for (const { name, used, listed } of stage.setting.stubs.records) {
+    if (used || !listed) continue;
+    const twin = rendered.includes(name);
+    refuse('SIM-STUB-UNUSED', { subject: stage.setting.name, stub: name, rendered, nearest: twin ? undefined : nearest(name, rendered), twin }, { chronicle: String(stage.chronicle) });
+  }
+}

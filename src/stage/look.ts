@@ -1,0 +1,67 @@
+import { explain, refuse, type SimulacraError } from '../core/errors';
+import { startTimer } from '../core/host';
+import { describe } from '../page/describe';
+import { explainMany, explainNone, whatIsThere } from '../page/explain';
+import { phraseLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
+import { locate } from '../page/query';
+import { nearest } from '../core/near';
+import type { Stage } from './stage';
+import type { Patience, Target } from './subject';
+
+/** Every element a locator fits. @throws SIM-SUBJECT-GONE, SIM-LOCATOR */
+export function lookFor(stage: Stage, locator: Locator, asked: string, calledAt: Error): HTMLElement[] {
+  refuseNoLocator(locator);
+  stage.refuseGone(asked, calledAt);
+  return locate(locator, stage.view()) as HTMLElement[];
+}
+
+/** The one element a target stands for. @throws SIM-FIND-NONE and its kin, SIM-FIND-MANY */
+export function lookForOne(stage: Stage, target: Target, asked: string, calledAt: Error): HTMLElement {
+  if ((target as Partial<Element>)?.nodeType === 1) {
+    stage.refuseGone(asked, calledAt);
+    return target as HTMLElement;
+  }
+  const found = lookFor(stage, target as Locator, asked, calledAt);
+  if (found.length === 1) return found[0]!;
+  stage.sandbox.explained = true;
+  throw found.length === 0
+    ? wordNone(stage, target as Locator, calledAt)
+    : explainMany(target as Locator, stage.view(), found, stage.background(calledAt));
+}
+
+/** Words why a locator found nothing. */
+export function wordNone(stage: Stage, locator: Locator, calledAt: Error | undefined): SimulacraError {
+  if (locator.sought.by !== 'part') return explainNone(locator, stage.view(), stage.background(calledAt));
+  const part = stage.view().nameOf(locator.sought.component);
+  const rendered = [...new Set(stage.setting.stubs.rendered.values())];
+  const fields = { subject: stage.setting.name, part, rendered, nearest: rendered.includes(part) ? undefined : nearest(part, rendered) };
+  return explain('SIM-PART-NONE', fields, stage.background(calledAt));
+}
+
+/** Waits until a locator fits something, or nothing. @throws SIM-WAIT-OVER */
+export async function waitFor(stage: Stage, locator: Locator, comes: boolean, patience: Patience, calledAt: Error): Promise<HTMLElement[]> {
+  const { within = 1000 } = patience;
+  const asked = printLocator(locator, stage.view().nameOf);
+  let over = false;
+  const callOff = startTimer(within, () => (over = true));
+  try {
+    for (;;) {
+      await stage.atRest();
+      const found = lookFor(stage, locator, asked, calledAt);
+      if (found.length > 0 === comes) return found;
+      if (over) break;
+      await pause(stage);
+    }
+  } finally {
+    callOff();
+  }
+  stage.sandbox.explained = true;
+  const there = comes ? whatIsThere(locator, stage.view()).there : lookFor(stage, locator, asked, calledAt).map(describe);
+  const pending = stage.network.requests.filter(({ status }) => status === undefined).map(({ method, url }) => `${method} ${new URL(url).pathname}`);
+  const what = phraseLocator(locator, stage.view().nameOf);
+  return refuse('SIM-WAIT-OVER', { what, waited: within, comes, there, pending, unanswered: stage.background().unanswered }, stage.background(calledAt));
+}
+
+// Long enough for a timer to come due, short enough that nobody waits for the waiting.
+const pause = (stage: Stage) =>
+  stage.setting.adapter.settle(() => new Promise<void>((resolve) => void startTimer(4, resolve)));

@@ -1,0 +1,80 @@
+import { refuse } from '../core/errors';
+import { nearest } from '../core/near';
+import type { Held } from '../core/hold';
+import type { Failure, InTurn, Later } from '../core/answers';
+import type { Method } from '../network/routes';
+
+/** What answers a route. */
+export type NetworkAnswer =
+  | Failure
+  | Held<unknown>
+  | Later<unknown>
+  | InTurn<unknown>
+  | Response
+  | Json
+  | undefined
+  | ((request: Request, params: Record<string, string>) => unknown);
+
+// An interface has no index signature, so what JSON holds is told by what it is not.
+type Json = string | number | boolean | null | object;
+
+/** Routes and their answers: `'GET /api/hives/:hiveId': answer`. */
+export type Routes = { readonly [route in `${Method} ${string}`]?: NetworkAnswer };
+
+/** The options that mean the same in every framework. */
+export interface CommonOptions {
+  /** How many levels of components are real below and with the subject: `1` stubs every child. */
+  readonly depth?: 'full' | number;
+  /** Children that stay real although they are beyond the depth: components, or their names. */
+  readonly keep?: readonly unknown[];
+  /** Who answers the requests. Patterns are those of the URL Pattern standard. */
+  readonly network?: Routes;
+}
+
+/** Every option, as the stage reads it. */
+export interface AllOptions extends CommonOptions {
+  readonly props?: object;
+  readonly stub?: readonly unknown[];
+  readonly provide?: readonly (readonly [unknown, unknown])[];
+  readonly wrap?: readonly unknown[];
+}
+
+const known = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network'] as const;
+const lists = ['stub', 'provide', 'wrap', 'keep'] as const;
+
+/** @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE */
+export function checkOptions(options: AllOptions, of: string, calledAt: Error): void {
+  for (const option of Object.keys(options)) {
+    if ((known as readonly string[]).includes(option)) continue;
+    refuse('SIM-OPTION-UNKNOWN', { option, known, nearest: nearest(option, known), of }, { calledAt });
+  }
+  for (const option of lists) {
+    const value = options[option];
+    if (value === undefined || Array.isArray(value)) continue;
+    refuse('SIM-OPTION-VALUE', { option, value, wanted: `a list: ${option}: […]` }, { calledAt });
+  }
+  for (const pair of options.provide ?? []) {
+    if (Array.isArray(pair) && pair.length === 2) continue;
+    refuse('SIM-OPTION-VALUE', { option: 'provide', value: pair, wanted: 'pairs: provide: [[SessionContext, value]]' }, { calledAt });
+  }
+  const { depth } = options;
+  if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
+    refuse('SIM-OPTION-VALUE', { option: 'depth', value: depth, wanted: `'full' or a whole number from 1` }, { calledAt });
+  }
+}
+
+/**
+ * Options over defaults. Props and routes are merged key by key, lists are joined (defaults first,
+ * so that wrappers of the defaults are the outer ones; a later value for the same context or a later
+ * stub of the same child wins), everything else is replaced.
+ */
+export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOptions {
+  const merged: Record<string, unknown> = { ...defaults, ...options };
+  for (const key of ['props', 'network'] as const) {
+    if (defaults[key] || options[key]) merged[key] = { ...defaults[key], ...options[key] };
+  }
+  for (const key of lists) {
+    if (defaults[key] || options[key]) merged[key] = [...(defaults[key] ?? []), ...(options[key] ?? [])];
+  }
+  return merged;
+}

@@ -1,0 +1,98 @@
+import { refuse } from '../core/errors';
+import { nearest } from '../core/near';
+import type { AnyFunction, Spy } from '../core/spy';
+import type { Stage } from './stage';
+import type { StubInstance, StubRecord } from './stubs';
+
+type FunctionKeys<P> = { [K in keyof P]-?: NonNullable<P[K]> extends AnyFunction ? K : never }[keyof P] & string;
+type ArgsOf<F> = NonNullable<F> extends (...args: infer A) => unknown ? A : never;
+
+/** One child on the page: what its parent gave it, and a way to call back. */
+export interface PartInstance<P> {
+  readonly props: P;
+  /** Its outermost element; undefined for one that renders none. */
+  readonly element: Element | undefined;
+  /** Calls a function the parent gave, as the real child would; resolves at rest. */
+  tell<K extends FunctionKeys<P>>(name: K, ...args: ArgsOf<P[K]>): Promise<void>;
+}
+
+/** The children of one kind. */
+export interface Part<P> {
+  /** What each instance on the page has been given last, in page order. */
+  readonly props: P[];
+  /** What the stub was given each time it was rendered, in the order of time. */
+  readonly given: P[];
+  /** What a parent reached through a ref: the methods of the stub's handle. */
+  readonly handle: Readonly<Record<string, Spy>>;
+  /** One instance, in page order from 0. @throws SIM-PART-NONE */
+  at(index: number): PartInstance<P>;
+  /** Calls a function the parent gave the only instance. @throws SIM-PART-MANY, SIM-PART-NONE, SIM-PART-TELL */
+  tell<K extends FunctionKeys<P>>(name: K, ...args: ArgsOf<P[K]>): Promise<void>;
+}
+
+/** The part of a subject that a component or its stub makes up. */
+export function makePart(stage: Stage, component: unknown, calledAt: Error): Part<Record<string, unknown>> {
+  const name = stage.view().nameOf(component);
+  const record = stage.setting.stubs.find(component);
+  const instances = () => (record ? record.inPageOrder() : realInstances(stage, component));
+  const at = (index: number, asked = `part(${name}).at(${index})`) => {
+    const found = instances();
+    const instance = found.at(index);
+    if (!instance) refuseNone(stage, name, record, calledAt);
+    return makeInstance(stage, name, instance, asked);
+  };
+  return {
+    get props() {
+      return instances().map(({ props }) => props);
+    },
+    get given() {
+      return record ? record.given : instances().map(({ props }) => props);
+    },
+    handle: record?.handle ?? {},
+    at,
+    tell: async (key, ...args) => {
+      const times = instances().length;
+      const asked = `part(${name}).tell('${key}')`;
+      if (times > 1) refuse('SIM-PART-MANY', { part: name, times, asked }, { calledAt });
+      await at(0, asked).tell(key, ...(args as never));
+    },
+  };
+}
+
+function realInstances(stage: Stage, component: unknown): StubInstance[] {
+  const elements = stage.mounted?.elementsOf(component) ?? [];
+  const props = stage.mounted?.propsOf(component) ?? [];
+  return props.map((given, at) => ({ props: given as Record<string, unknown>, element: () => elements[at] }));
+}
+
+function refuseNone(stage: Stage, part: string, record: StubRecord | undefined, calledAt: Error): never {
+  const rendered = [...new Set(stage.setting.stubs.rendered.values())];
+  const near = record ? undefined : nearest(part, rendered);
+  refuse('SIM-PART-NONE', { subject: stage.setting.name, part, rendered, nearest: near }, stageNote(stage, calledAt));
+}
+
+const stageNote = (stage: Stage, calledAt: Error) => ({ calledAt, chronicle: String(stage.chronicle) });
+
+function makeInstance(stage: Stage, part: string, instance: StubInstance, asked: string): PartInstance<Record<string, unknown>> {
+  return {
+    get props() {
+      return instance.props;
+    },
+    get element() {
+      return instance.element();
+    },
+    tell: async (key: string, ...args: unknown[]) => {
+      const calledAt = new Error(asked);
+      stage.refuseGone(asked, calledAt);
+      const call = instance.props[key];
+      if (typeof call !== 'function') {
+        const known = Object.keys(instance.props).filter((name) => typeof instance.props[name] === 'function');
+        refuse('SIM-PART-TELL', { part, name: key, known, nearest: nearest(key, known) }, stageNote(stage, calledAt));
+      }
+      stage.chronicle.add('told', `${part} ${key}`, { detail: args.length ? `with ${args.map(String).join(', ')}` : '', trigger: true });
+      await stage.act(`had ${part} tell ${key}`, () =>
+        stage.setting.adapter.settle(() => (call as AnyFunction)(...args)),
+      );
+    },
+  };
+}

@@ -1,0 +1,171 @@
+import { callListeners, printCall } from '../core/spy';
+import { Chronicle } from '../core/chronicle';
+import { explain, refuse } from '../core/errors';
+import { print } from '../core/print';
+import { Sandbox } from '../core/sandbox';
+import { shared } from '../core/shared';
+import { connect } from '../network/fetch';
+import { Network } from '../network/network';
+import { PageHistory } from '../page/history';
+import type { View } from '../page/query';
+import type { Adapter, Mounted } from './adapter';
+import { listenToConsole } from './console';
+import { comeToRest } from './rest';
+import type { StubSet } from './stubs';
+
+interface Setting {
+  readonly adapter: Adapter;
+  readonly name: string;
+  readonly routes: Readonly<Record<string, unknown>>;
+  readonly stubs: StubSet;
+}
+
+/** Everything around one subject: where it is rendered, who answers it, what happened to it. */
+export class Stage {
+  readonly sandbox = new Sandbox();
+  readonly chronicle = new Chronicle();
+  readonly container: HTMLElement;
+  readonly history: PageHistory;
+  readonly network: Network;
+  mounted: Mounted | undefined;
+  /** What was thrown out of the subject and not told to the test yet. */
+  readonly #thrown: Error[] = [];
+  /** What the test is doing, for an error that comes of it. */
+  #gesture = 'rendered the subject';
+  #down = false;
+
+  constructor(readonly setting: Setting) {
+    const { routes, name } = setting;
+    this.network = new Network(routes, { name, chronicle: this.chronicle, running: () => this.mounted?.running() });
+    this.container = openContainer(name, this.sandbox);
+    this.history = new PageHistory(this.container);
+    this.sandbox.onTakeDown(() => this.history.stop());
+    this.sandbox.onTakeDown(connect(this.network));
+    this.sandbox.onTakeDown(listenToConsole(this.chronicle));
+    this.#listenToCalls();
+    this.#listenToErrors();
+    this.sandbox.checks.push(() => this.#refuseUnmatched());
+    this.sandbox.onTakeDown(() => {
+      this.#down = true;
+      return this.mounted?.unmount();
+    });
+  }
+
+  get isDown(): boolean {
+    return this.#down;
+  }
+
+  /** To be called after each rendering that reached the page. */
+  readonly onRendered = (): void => {
+    const moment = this.history.mark();
+    this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.news(moment) });
+  };
+
+  readonly onThrown = (error: Error): void => {
+    this.chronicle.add('threw', this.setting.name, { detail: error.message.split('\n')[0]! });
+    this.#thrown.push(error);
+  };
+
+  #listenToCalls(): void {
+    const listen = (name: string, args: readonly unknown[]) => {
+      this.chronicle.add('called', name, { detail: printCall('', args), from: this.mounted?.running() });
+    };
+    callListeners.add(listen);
+    this.sandbox.onTakeDown(() => callListeners.delete(listen));
+  }
+
+  // Errors of event handlers reach nothing but the window's own event for them.
+  #listenToErrors(): void {
+    const listen = (event: ErrorEvent) => {
+      event.preventDefault();
+      const { error } = event as { error: unknown };
+      if (this.#thrown.some(({ cause }) => cause === error)) return;
+      const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error ?? event.message);
+      const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
+      this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: String(this.chronicle) }));
+    };
+    window.addEventListener('error', listen);
+    this.sandbox.onTakeDown(() => window.removeEventListener('error', listen));
+  }
+
+  #refuseUnmatched(): void {
+    const complaint = this.network.complaint();
+    if (complaint) throw complaint;
+  }
+
+  /** Runs something a test does to the subject, then brings the page to rest. @throws what came of it */
+  async act(gesture: string, work: () => unknown): Promise<void> {
+    this.#gesture = gesture;
+    await work();
+    await this.atRest();
+  }
+
+  /** Resolves at rest. @throws what was thrown meanwhile, once */
+  async atRest(): Promise<void> {
+    const busy = () => {
+      const last = this.chronicle.entries.at(-1);
+      return last ? `${last.kind} ${last.what}` : 'nothing that could be seen';
+    };
+    await comeToRest(this.setting.adapter, { name: this.setting.name, busy });
+    const thrown = this.#thrown[0];
+    if (!thrown) return;
+    this.#thrown.length = 0;
+    this.sandbox.explained = true;
+    throw thrown;
+  }
+
+  /** @throws SIM-SUBJECT-GONE after the take-down */
+  refuseGone(asked: string, calledAt: Error): void {
+    if (this.#down) refuse('SIM-SUBJECT-GONE', { subject: this.setting.name, asked }, { calledAt });
+  }
+
+  /** What a search looks at: the subject's place, and what it has put elsewhere on the page. */
+  view(): View {
+    const { stubs, adapter } = this.setting;
+    return {
+      roots: [this.container, ...outsideOf(this.container)],
+      nameOf: (component) => (typeof component === 'string' ? component : (adapter.nameOf(component) ?? print(component))),
+      partsOf: (component) => {
+        const record = stubs.find(component);
+        if (!record) return this.mounted?.elementsOf(component) ?? [];
+        return record.inPageOrder().flatMap((instance) => instance.element() ?? []);
+      },
+    };
+  }
+
+  /** What a message tells beside its own matter. */
+  background(calledAt?: Error) {
+    return {
+      calledAt,
+      chronicle: String(this.chronicle),
+      unanswered: this.network.unmatched.map(({ asked }) => asked),
+      earlier: () => this.history.frames().reverse(),
+    };
+  }
+}
+
+const mark = 'data-subject';
+// What the page held before a subject came belongs to the test, and no subject is looked for in it.
+const before = new WeakMap<Element, ReadonlySet<Element>>();
+
+function openContainer(name: string, sandbox: Sandbox): HTMLElement {
+  const container = document.createElement('div');
+  before.set(container, new Set(document.body.children));
+  container.setAttribute(mark, name);
+  document.body.appendChild(container);
+  sandbox.onTakeDown(() => container.remove());
+  return container;
+}
+
+const outsideOf = (container: HTMLElement): Element[] =>
+  [...document.body.children].filter(
+    (element) => element !== container && !element.hasAttribute(mark) && !before.get(container)?.has(element),
+  );
+
+/** Brings every live subject to rest. */
+export function restAll(stages: Iterable<Stage>): Promise<void[]> {
+  return Promise.all([...stages].map((stage) => stage.atRest()));
+}
+
+/** The stages that are up in this process. */
+export const stages = (shared.rooms['stages'] ??= new Set()) as Set<Stage>;

@@ -1,0 +1,156 @@
+import { refuse } from '../core/errors';
+import { isSpy, spy, type Spy } from '../core/spy';
+
+/** How a child is replaced, as the user said it. Made by the `stub` function of a framework. */
+export interface Stub {
+  readonly simulacra: 'stub';
+  /** The component, or its name. */
+  readonly target: unknown;
+  /** The user's own rendering; the default stub without. */
+  readonly render: unknown;
+  /** What a parent reaches through a ref: method names, or methods with their answers. */
+  readonly handle: readonly string[] | Readonly<Record<string, unknown>> | undefined;
+}
+
+export const isStub = (value: unknown): value is Stub =>
+  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'stub';
+
+/** One stub that is rendered: what it was given, and where it is. */
+export interface StubInstance {
+  props: Record<string, unknown>;
+  /** Its outermost element; undefined for a rendering of its own without one. */
+  element(): Element | undefined;
+}
+
+/** A child that is replaced in one subject, and everything its replacements were given. */
+export class StubRecord {
+  /** Every props object, in the order given. */
+  readonly given: Record<string, unknown>[] = [];
+  readonly instances: StubInstance[] = [];
+  readonly handle: Record<string, Spy>;
+  used = false;
+
+  constructor(
+    readonly target: unknown,
+    readonly name: string,
+    readonly how: Pick<Stub, 'render' | 'handle'>,
+    /** False for a child that is stubbed only because of `depth`. */
+    readonly listed: boolean,
+  ) {
+    this.handle = makeHandle(how.handle);
+  }
+
+  /** What a parent gets through a ref: a member it does not have is explained. */
+  readonly reach = (): object => this.#reached;
+
+  readonly #reached = new Proxy({} as object, {
+    get: (_, key) => {
+      if (typeof key === 'symbol' || key === 'then' || key === '$$typeof' || key === 'toJSON') return undefined;
+      return (
+        this.handle[key] ?? refuse('SIM-STUB-HANDLE', { stub: this.name, member: key, known: Object.keys(this.handle) })
+      );
+    },
+    has: (_, key) => typeof key === 'string' && key in this.handle,
+  });
+
+  /** The instances on the page, in page order. */
+  inPageOrder(): StubInstance[] {
+    return [...this.instances].sort((a, b) => {
+      const [first, second] = [a.element(), b.element()];
+      if (!first || !second || first === second) return 0;
+      return first.compareDocumentPosition(second) & 4 ? -1 : 1;
+    });
+  }
+}
+
+function makeHandle(handle: Stub['handle']): Record<string, Spy> {
+  if (!handle) return {};
+  const entries = Array.isArray(handle)
+    ? (handle as readonly string[]).map((name) => [name, undefined] as const)
+    : Object.entries(handle as Record<string, unknown>);
+  return Object.fromEntries(entries.map(([name, how]) => [name, isSpy(how) ? how : spy(how, name)]));
+}
+
+type NameOf = (component: unknown) => string | undefined;
+
+/** Which children of one subject are replaced: those that are listed, and those beyond the depth. */
+export class StubSet {
+  readonly records: StubRecord[] = [];
+  /** Names of the components rendered below the subject, by component. */
+  readonly rendered = new Map<unknown, string>();
+  readonly #decided = new Map<unknown, StubRecord | null>();
+  readonly #byName = new Map<string, StubRecord>();
+  readonly #byTarget = new Map<unknown, StubRecord>();
+  readonly #kept: Set<unknown>;
+
+  constructor(
+    listed: readonly unknown[],
+    keep: readonly unknown[],
+    readonly depth: number,
+    readonly nameOf: NameOf,
+    /** What is inside a wrapping of the framework's own (a memo, say), and counts as the same. */
+    private readonly unwrap: (component: unknown) => unknown,
+  ) {
+    this.#kept = new Set(keep.map((kept) => (typeof kept === 'string' ? kept : unwrap(kept))));
+    for (const one of listed) this.#list(isStub(one) ? one : { simulacra: 'stub', target: one, render: undefined, handle: undefined });
+  }
+
+  #list(how: Stub): void {
+    const name = typeof how.target === 'string' ? how.target : (this.nameOf(how.target) ?? 'a component');
+    const record = new StubRecord(how.target, name, how, true);
+    this.records.push(record);
+    if (typeof how.target === 'string') this.#byName.set(how.target, record);
+    else this.#byTarget.set(this.unwrap(how.target), record);
+  }
+
+  /**
+   * The record that replaces a component rendered at a level below the subject (1 for its own
+   * children); undefined for one that stays real. A component rendered once is always treated the
+   * same at the same side of the depth.
+   */
+  decide(component: unknown, level: number): StubRecord | undefined {
+    const known = this.#decided.get(component);
+    const listed = known === undefined ? this.#decideListed(component) : known;
+    if (listed) {
+      listed.used = true;
+      return listed;
+    }
+    if (level < this.depth || this.#isKept(component)) return undefined;
+    return this.#beyond(component);
+  }
+
+  #decideListed(component: unknown): StubRecord | null {
+    const inner = this.unwrap(component);
+    const name = this.nameOf(component) ?? 'Anonymous';
+    this.rendered.set(inner, name);
+    const record = this.#byTarget.get(inner) ?? this.#byName.get(name) ?? null;
+    this.#decided.set(component, record);
+    return record;
+  }
+
+  readonly #beyondDepth = new Map<unknown, StubRecord>();
+
+  #beyond(component: unknown): StubRecord {
+    const inner = this.unwrap(component);
+    let record = this.#beyondDepth.get(inner);
+    if (!record) {
+      record = new StubRecord(inner, this.nameOf(component) ?? 'Anonymous', { render: undefined, handle: undefined }, false);
+      this.#beyondDepth.set(inner, record);
+      this.records.push(record);
+      record.used = true;
+    }
+    return record;
+  }
+
+  #isKept(component: unknown): boolean {
+    return this.#kept.has(this.unwrap(component)) || this.#kept.has(this.nameOf(component) ?? '');
+  }
+
+  /** The record for a component or a name; undefined where it is not stubbed. */
+  find(component: unknown): StubRecord | undefined {
+    if (typeof component === 'string') return this.records.find(({ name }) => name === component);
+    const inner = this.unwrap(component);
+    return this.records.find(({ target, name }) => this.unwrap(target) === inner || (typeof target === 'string' && name === this.nameOf(component)));
+  }
+}
+
