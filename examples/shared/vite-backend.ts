@@ -1,9 +1,10 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Plugin } from 'vite';
 import { reply } from './backend';
 
 /** Answers /api from the simulated backend, in the development server and in the preview. */
 export function simulatedBackend(): Plugin {
-  const answer: Parameters<import('vite').Connect.Server['use']>[0] = (request, response, next) => {
+  const answer = (request: IncomingMessage, response: ServerResponse, next: () => void): void => {
     const url = new URL(request.url ?? '/', 'http://localhost');
     if (!url.pathname.startsWith('/api/')) return next();
     const { status, after, body } = reply(request.method ?? 'GET', url);

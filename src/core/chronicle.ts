@@ -47,19 +47,28 @@ type Note = Partial<Pick<Happening, 'from'>> & {
 };
 
 /**
- * Everything that happened to one subject, in order. Iterate over it, ask for one kind with
- * {@link Chronicle.of}, or turn it into text with `String(chronicle)`.
+ * Everything that happened to one subject, in order. Iterate over it, ask for one kind with `of`,
+ * or turn it into text with `String(chronicle)`.
  *
  * @example
  * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': hives } });
  * expect(board.chronicle.of('asked').map((line) => line.what)).toEqual(['GET /api/hives?yard=north']);
  */
-export class Chronicle implements Iterable<Happening> {
+export interface Chronicle extends Iterable<Happening> {
+  readonly entries: readonly Happening[];
+  /** The lines of one kind, in order. */
+  of(kind: HappeningKind): Happening[];
+  /** The chronicle as text: one line each, at most `width` columns (96 unless said otherwise). */
+  toString(width?: number): string;
+}
+
+/** The chronicle while it is being written. */
+export class ChronicleLog implements Chronicle {
   readonly entries: Happening[] = [];
   readonly #start = readClock();
   #trigger: Happening | undefined;
 
-  /** Writes one line; used by the library itself. */
+  /** Writes one line. */
   add(kind: HappeningKind, what: string, note: Note = {}): Happening {
     const { detail = '', from, trigger } = note;
     shared.activity++;
@@ -80,7 +89,6 @@ export class Chronicle implements Iterable<Happening> {
     return happening;
   }
 
-  /** The lines of one kind, in order. */
   of(kind: HappeningKind): Happening[] {
     return this.entries.filter((entry) => entry.kind === kind);
   }
@@ -89,7 +97,6 @@ export class Chronicle implements Iterable<Happening> {
     return this.entries[Symbol.iterator]();
   }
 
-  /** The chronicle as text: one line each, at most `width` columns. */
   toString(width = 96): string {
     const widest = Math.max(0, ...this.entries.map(({ what }) => what.length));
     const column = Math.min(36, widest);
@@ -107,4 +114,4 @@ function line(entry: Happening, column: number, width: number): string {
 }
 
 const causeOf = ({ kind, cause }: Happening): string =>
-  cause && (kind === 'rendered' || kind === 'threw') ? `after ${cause.kind}` : '';
+  cause && cause.kind !== 'mounted' && (kind === 'rendered' || kind === 'threw') ? `after ${cause.kind}` : '';

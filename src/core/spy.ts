@@ -46,10 +46,10 @@ export function spy<F extends AnyFunction = AnyFunction>(answer?: AnswerOf<F>, n
   const double = function (this: unknown, ...args: Parameters<F>): unknown {
     calls.push(args);
     shared.activity++;
-    for (const listen of callListeners) listen(name, args);
+    for (const listen of callListeners) listen(double.name, args);
     return giveAnswer(answer, (given) => given.apply(this, args));
   };
-  Object.defineProperty(double, 'name', { value: name });
+  Object.defineProperty(double, 'name', { value: name, configurable: true });
   return Object.assign(double, { simulacra: 'spy', calls }) as unknown as Spy<F>;
 }
 

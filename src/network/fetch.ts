@@ -1,4 +1,4 @@
-import { realm } from '../core/host';
+import { native } from '../core/host';
 import { shared } from '../core/shared';
 import { makeRequestClass, replaceGlobal } from './globals';
 import type { Network } from './network';
@@ -21,26 +21,28 @@ export function connect(network: Network): () => void {
 
 // The page's window may have none of the Fetch classes, or some of its own that do not fit together.
 function install(): (() => void)[] {
-  const Request = makeRequestClass();
-  const classes = { Request, Response: realm.Response, Headers: realm.Headers };
   return [
-    ...Object.entries(classes).map(([name, value]) => replaceGlobal(name, value)),
-    replaceGlobal('fetch', makeFetch(Request)),
+    replaceGlobal('Request', () => requestClass()),
+    replaceGlobal('Response', () => native('Response')),
+    replaceGlobal('Headers', () => native('Headers')),
+    replaceGlobal('fetch', () => fetchDouble),
   ];
 }
 
+// Node loads its Fetch classes when they are first touched, which a test without requests need not wait for.
+let known: typeof Request | undefined;
+const requestClass = () => (known ??= makeRequestClass());
+
 /** The Fetch standard's `fetch`, answered by the open networks. @see https://fetch.spec.whatwg.org */
-function makeFetch(RequestClass: typeof Request): typeof fetch {
-  return async function fetch(input: RequestInfo | URL, init: RequestInit = {}): Promise<Response> {
-    const request = new RequestClass(input, init);
-    if (request.signal.aborted) throw request.signal.reason;
-    const url = new URL(request.url);
-    const network =
-      open.networks.find(({ owner }) => owner.running() !== undefined) ??
-      open.networks.find((candidate) => candidate.find(request.method, url)) ??
-      open.networks[0]!;
-    return Promise.race([network.answer(request, readBody(init.body)), abortOf(request.signal)]);
-  };
+async function fetchDouble(input: RequestInfo | URL, init: RequestInit = {}): Promise<Response> {
+  const request = new (requestClass())(input, init);
+  if (request.signal.aborted) throw request.signal.reason;
+  const url = new URL(request.url);
+  const network =
+    open.networks.find(({ owner }) => owner.running() !== undefined) ??
+    open.networks.find((candidate) => candidate.find(request.method, url)) ??
+    open.networks[0]!;
+  return Promise.race([network.answer(request, readBody(init.body)), abortOf(request.signal)]);
 }
 
 function abortOf(signal: AbortSignal): Promise<never> {

@@ -1,12 +1,17 @@
-import { realm } from '../core/host';
+import { native } from '../core/host';
 
 type Named = Record<string, unknown>;
 const page = globalThis as unknown as Named;
 
-/** Puts a value on the page's global object; the returned function puts back what was there. */
-export function replaceGlobal(name: string, value: unknown): () => void {
+/** Puts a value on the page's global object, made when it is first read; the returned function puts back what was there. */
+export function replaceGlobal(name: string, make: () => unknown): () => void {
   const before = Object.getOwnPropertyDescriptor(page, name);
-  Object.defineProperty(page, name, { value, configurable: true, writable: true, enumerable: true });
+  Object.defineProperty(page, name, {
+    configurable: true,
+    enumerable: true,
+    get: make,
+    set: (value: unknown) => Object.defineProperty(page, name, { value, configurable: true, writable: true, enumerable: true }),
+  });
   return () => {
     if (before) Object.defineProperty(page, name, before);
     else delete page[name];
@@ -24,11 +29,11 @@ export const baseAddress = (): string =>
  */
 export function carryOver(init: RequestInit): RequestInit {
   const carried: RequestInit = { ...init };
-  if (init.signal && !(init.signal instanceof realm.AbortSignal)) {
+  if (init.signal && !(init.signal instanceof native('AbortSignal'))) {
     carried.signal = carrySignal(init.signal);
   }
   if (isForeign(init.body, 'URLSearchParams')) {
-    carried.body = new realm.URLSearchParams(String(init.body));
+    carried.body = new (native('URLSearchParams'))(String(init.body));
   } else if (isForeign(init.body, 'FormData')) {
     carried.body = carryForm(init.body as FormData);
   }
@@ -37,29 +42,30 @@ export function carryOver(init: RequestInit): RequestInit {
 
 const isForeign = (value: unknown, name: 'URLSearchParams' | 'FormData'): boolean =>
   typeof page[name] === 'function' &&
-  page[name] !== realm[name] &&
+  page[name] !== native(name) &&
   value instanceof (page[name] as new () => object);
 
 function carrySignal(signal: AbortSignal): AbortSignal {
-  const controller = new realm.AbortController();
+  const controller = new (native('AbortController'))();
   if (signal.aborted) controller.abort(signal.reason);
   else signal.addEventListener('abort', () => controller.abort(signal.reason), { once: true });
   return controller.signal;
 }
 
 function carryForm(form: FormData): FormData {
-  const carried = new realm.FormData();
+  const carried = new (native('FormData'))();
   form.forEach((value, name) => {
     if (typeof value === 'string') carried.append(name, value);
     // A page's file cannot be read at once; its name, type and size are what a route can look at.
-    else carried.append(name, new realm.File([new Uint8Array(value.size)], value.name, { type: value.type }));
+    else
+      carried.append(name, new (native('File'))([new Uint8Array(value.size)], value.name, { type: value.type }));
   });
   return carried;
 }
 
 /** The Request class of the page: the process's own, with relative URLs and carried-over parts. */
 export function makeRequestClass(): typeof Request {
-  return class Request extends realm.Request {
+  return class Request extends native('Request') {
     constructor(input: RequestInfo | URL, init: RequestInit = {}) {
       super(
         typeof input === 'object' && 'method' in input ? input : new URL(String(input), baseAddress()).href,

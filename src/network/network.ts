@@ -1,4 +1,4 @@
-import type { Chronicle } from '../core/chronicle';
+import type { ChronicleLog } from '../core/chronicle';
 import { explain, refuse, type UnmatchedRequest } from '../core/errors';
 import { nearest } from '../core/near';
 import { print } from '../core/print';
@@ -26,7 +26,7 @@ export interface AskedRequest {
 /** Who a network belongs to. */
 export interface NetworkOwner {
   readonly name: string;
-  readonly chronicle: Chronicle;
+  readonly chronicle: ChronicleLog;
   /** The component of this subject that runs now; undefined where that is not known. */
   running(): string | undefined;
 }

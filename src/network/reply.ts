@@ -1,6 +1,6 @@
 import type { Failure } from '../core/answers';
 import { explain } from '../core/errors';
-import { realm } from '../core/host';
+import { native } from '../core/host';
 import { isResponse } from './globals';
 
 /** The Response that an answer's value stands for. @throws SIM-ROUTE-ANSWER */
@@ -9,10 +9,10 @@ export function makeResponse(value: unknown, route: string, url: string): Respon
 }
 
 function jsonResponse(value: unknown, route: string): Response {
-  if (value === undefined) return new realm.Response(null, { status: 204, statusText: 'No Content' });
+  if (value === undefined) return new (native('Response'))(null, { status: 204, statusText: 'No Content' });
   const text = toJson(value, route);
   const headers = { 'content-type': 'application/json' };
-  return new realm.Response(text, { status: 200, statusText: 'OK', headers });
+  return new (native('Response'))(text, { status: 200, statusText: 'OK', headers });
 }
 
 function toJson(value: unknown, route: string): string {
@@ -34,7 +34,7 @@ export function makeFailedResponse({ reason, problem }: Failure, url: string): R
   const title = phrases[reason] ?? (reason < 500 ? 'Client Error' : 'Server Error');
   const body = JSON.stringify({ type: 'about:blank', title, status: reason, ...problem });
   const headers = { 'content-type': 'application/problem+json' };
-  return arriveFrom(url, new realm.Response(body, { status: reason, statusText: title, headers }));
+  return arriveFrom(url, new (native('Response'))(body, { status: reason, statusText: title, headers }));
 }
 
 // A constructed Response has no URL; one that arrived has.

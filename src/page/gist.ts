@@ -16,13 +16,21 @@ export function gistOf(root: Element): string[] {
     const part = element.getAttribute('data-part');
     if (telling.has(role)) found.push([order.indexOf(role), tell(element, role)]);
     else if (part) found.push([3.5, `stub ${part}`]);
+    else if (isLine(element)) found.push([order.length, `text ${quote(textOf(element))}`]);
     for (const child of element.children) visit(child);
   };
   for (const child of root.children) visit(child);
-  const text = textOf(root);
-  if (found.length === 0 && text) found.push([0, `text ${JSON.stringify(text.length > 50 ? `${text.slice(0, 49)}…` : text)}`]);
   return found.sort((a, b) => a[0] - b[0]).map(([, told]) => told);
 }
+
+// A line of text that stands for itself, not the words on something that is told of anyway.
+const isLine = (element: Element) =>
+  element.childElementCount === 0 &&
+  element.localName !== 'label' &&
+  textOf(element) !== '' &&
+  !element.parentElement?.closest('button,a,h1,h2,h3,h4,h5,h6,[role=alert],[role=status]');
+
+const quote = (text: string) => JSON.stringify(text.length > 50 ? `${text.slice(0, 49)}…` : text);
 
 function tell(element: Element, role: string): string {
   if (role === 'list') return `list of ${element.children.length}`;
@@ -36,7 +44,7 @@ export function tellNews(before: readonly string[], after: readonly string[]): s
   const news = after.filter((told) => !take(old, told));
   if (news.length > 0) return gather(news);
   const gone = [...old].flatMap(([told, times]) => Array<string>(times).fill(told));
-  return gone.length > 0 ? `no more ${gather(gone)}` : after.length > 0 ? `still ${after[0]}` : '(nothing)';
+  return gone.length > 0 ? `no more ${gather(gone)}` : 'looks as before';
 }
 
 function tally(told: readonly string[]): Map<string, number> {
@@ -55,5 +63,5 @@ function take(times: Map<string, number>, told: string): boolean {
 
 const gather = (told: readonly string[]): string => {
   const times = [...tally(told)].map(([one, n]) => (n > 1 ? `${n} × ${one}` : one));
-  return times.slice(0, 2).join(', ') + (times.length > 2 ? ', …' : '');
+  return times[0]! + (times.length > 1 ? ', …' : '');
 };

@@ -39,6 +39,7 @@ export class PageHistory {
 
   /** What a moment showed that the one before it did not, in a few words. */
   news(moment: number): string {
+    if (this.#moments[moment] === (this.#moments[moment - 1] ?? 0)) return 'looks as before';
     const { gists } = this.#rebuild();
     return tellNews(gists[moment - 1] ?? [], gists[moment] ?? []);
   }

@@ -23,7 +23,8 @@ export function textOf(element: Element): string {
 }
 
 // Only these make the text of an element differ from what its text nodes say.
-const odd = '[hidden],[aria-hidden],[style],[aria-label],[aria-labelledby],img,input,select,textarea,svg,script,style,template,details,br';
+const odd =
+  '[hidden],[aria-hidden],[style],[aria-label],[aria-labelledby],img,input,select,textarea,svg,script,style,template,details,br,p,div,li,td,th,dd,dt,h1,h2,h3,h4,h5,h6,section,article';
 const hasOddContent = (element: Element) =>
   element.firstElementChild !== null && (element.querySelector(odd) !== null || hasStyles(element));
 

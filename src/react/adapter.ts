@@ -1,7 +1,8 @@
 import type { Adapter } from '../stage/adapter';
 import type { Kinds } from '../stage/isolate';
 import { settle, settleNow } from './act';
-import { loadReactDom } from './door';
+import { door, loadReactDom } from './door';
+import { containerOf, ownerName } from './fibers';
 import { nameOf, unwrap } from './kinds';
 import { mount } from './mount';
 
@@ -13,4 +14,8 @@ export const reactAdapter: Adapter & Kinds = {
   settle,
   settleNow,
   mount,
+  running(container) {
+    const fiber = door.internals?.getCurrentFiber?.() ?? null;
+    return fiber && containerOf(fiber) === container ? ownerName(fiber) : undefined;
+  },
 };

@@ -3,7 +3,7 @@ import type { Mounted, Plan } from '../stage/adapter';
 import { settle } from './act';
 import { listenToReads, type BareRead } from './contexts';
 import { door, loadReactDom, type Fiber } from './door';
-import { containerOf, ownerName } from './fibers';
+import { containerOf } from './fibers';
 import { resolveIn } from './resolver';
 import { explainThrown } from './thrown';
 import { instancesOf, readTree } from './tree';
@@ -52,10 +52,6 @@ export async function mount(plan: Plan): Promise<Mounted> {
     },
     unmount() {
       return settle(() => root.unmount()).finally(() => stops.reverse().forEach((stop) => stop()));
-    },
-    running() {
-      const fiber = door.internals?.getCurrentFiber?.() ?? null;
-      return fiber && containerOf(fiber) === container ? ownerName(fiber) : undefined;
     },
     tree: () => readTree(rootFiber(), Anchor, plan.name),
     elementsOf: (component) => instancesOf(rootFiber(), Anchor, component).flatMap(({ elements }) => elements.slice(0, 1)),

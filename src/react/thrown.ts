@@ -1,6 +1,6 @@
 import { explain } from '../core/errors';
 import { print } from '../core/print';
-import type { Chronicle } from '../core/chronicle';
+import type { ChronicleLog } from '../core/chronicle';
 import type { BareRead } from './contexts';
 
 interface Circumstances {
@@ -8,7 +8,7 @@ interface Circumstances {
   readonly componentStack: string;
   readonly bareReads: readonly BareRead[];
   readonly provided: readonly string[];
-  readonly chronicle: Chronicle;
+  readonly chronicle: ChronicleLog;
 }
 
 /** Words what was thrown out of the subject while rendering, by what most likely caused it. */

@@ -1,4 +1,4 @@
-import type { Chronicle } from '../core/chronicle';
+import type { ChronicleLog } from '../core/chronicle';
 import type { StubSet } from './stubs';
 
 /** What the stage needs of a framework. One implementation each, as thin as it can be. */
@@ -14,6 +14,8 @@ export interface Adapter {
   /** The same for work that is done at once. */
   settleNow(work: () => void): void;
   mount(plan: Plan): Promise<Mounted>;
+  /** The component in a container whose code runs now; undefined for none, or where that is not known. */
+  running(container: Element): string | undefined;
 }
 
 /** What is to be put on the stage. */
@@ -25,7 +27,7 @@ export interface Plan {
   readonly provide: readonly (readonly [token: unknown, value: unknown])[];
   readonly wrap: readonly unknown[];
   readonly container: HTMLElement;
-  readonly chronicle: Chronicle;
+  readonly chronicle: ChronicleLog;
   /** To be called after each rendering that reached the page. */
   onRendered(): void;
   /** To be called with what was thrown out of the subject, already worded. */
@@ -49,8 +51,6 @@ export interface Mounted {
   /** Gives the subject other props; what is not named stays. */
   update(props: object): void;
   unmount(): Promise<void>;
-  /** The component of this subject whose code runs now; undefined for none. */
-  running(): string | undefined;
   /** The subject and what is below it. */
   tree(): TreeNode;
   /** The elements a component that is not stubbed has rendered: the outermost of each instance. */

@@ -1,10 +1,10 @@
-import type { Chronicle } from '../core/chronicle';
+import type { ChronicleLog } from '../core/chronicle';
 import { print } from '../core/print';
 
 const levels = ['error', 'warn', 'info', 'log', 'debug'] as const;
 
 /** Writes what is logged into the chronicle, and passes it on. @returns how to stop */
-export function listenToConsole(chronicle: Chronicle): () => void {
+export function listenToConsole(chronicle: ChronicleLog): () => void {
   const restore = levels.map((level) => {
     const before = Object.getOwnPropertyDescriptor(console, level);
     const pass = console[level];

@@ -1,8 +1,10 @@
 import { refuse } from '../core/errors';
 import { isSlip, nearest } from '../core/near';
 import { shared } from '../core/shared';
+import { isSpy } from '../core/spy';
 import type { Adapter } from './adapter';
 import { makeSubject } from './make-subject';
+import { printProps } from './outline';
 import { checkOptions, type AllOptions } from './options';
 import { Stage, stages } from './stage';
 import { StubSet } from './stubs';
@@ -38,9 +40,17 @@ export async function isolateWith(adapter: Adapter & Kinds, component: unknown, 
   return makeSubject(stage, options.provide ?? []);
 }
 
+// A spy that was given no name of its own is called by what it was given for.
+function nameSpies(props: object): void {
+  for (const [key, value] of Object.entries(props)) {
+    if (isSpy(value) && value.name === 'spy') Object.defineProperty(value, 'name', { value: key, configurable: true });
+  }
+}
+
 async function mount(stage: Stage, component: unknown, options: AllOptions): Promise<void> {
   const { adapter, name, stubs } = stage.setting;
-  stage.chronicle.add('mounted', name, { detail: Object.keys(options.props ?? {}).join(', ') && `with ${Object.keys(options.props ?? {}).join(', ')}`, trigger: true });
+  nameSpies(options.props ?? {});
+  stage.chronicle.add('mounted', name, { detail: printProps(options.props ?? {}), trigger: true });
   stage.mounted = await adapter.mount({
     component,
     name,

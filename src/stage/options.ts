@@ -2,6 +2,7 @@ import { refuse } from '../core/errors';
 import { nearest } from '../core/near';
 import type { Held } from '../core/hold';
 import type { Failure, InTurn, Later } from '../core/answers';
+import { asStub } from './stubs';
 import type { Method } from '../network/routes';
 
 /** What answers a route. */
@@ -76,5 +77,7 @@ export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOpti
   for (const key of lists) {
     if (defaults[key] || options[key]) merged[key] = [...(defaults[key] ?? []), ...(options[key] ?? [])];
   }
+  const spare = defaults.stub?.map((stub) => ({ ...asStub(stub), spare: true }));
+  if (spare) merged['stub'] = [...spare, ...(options.stub ?? [])];
   return merged;
 }

@@ -2,8 +2,7 @@ import { print } from '../core/print';
 import { describeState } from '../page/describe';
 import { isLeftOut } from '../page/hidden';
 import { foldSpace } from '../page/locators';
-import { roleOf } from '../page/roles';
-import { namedByContent } from '../page/roles';
+import { namedByContent, roleOf } from '../page/roles';
 import { textOf } from '../page/names';
 import type { TreeNode } from './adapter';
 
@@ -49,16 +48,23 @@ type ElementNode = Extract<TreeNode, { kind: 'element' }>;
 
 function printElement(node: ElementNode, indent: number, depth: number, lines: string[], add: (line: string) => void): void {
   const { element } = node;
-  if (isLeftOut(element)) return;
+  // The words of a label are said by the field they name.
+  if (isLeftOut(element) || (element.localName === 'label' && element.childElementCount === 0)) return;
   const role = roleOf(element);
-  if (!role || role === 'presentation' || role === 'paragraph') return printAll(node.children, indent, depth, lines);
+  if (element.localName === 'label') return printAll(node.children.filter(({ kind }) => kind !== 'text'), indent, depth, lines);
+  if (!role || wording.has(role)) return printAll(node.children, indent, depth, lines);
   add(describeState(element));
   const told = namedByContent.has(role) || describeState(element).includes(JSON.stringify(textOf(element)));
-  if (!told || hasComponents(node)) printAll(node.children.filter((child) => child.kind !== 'text' || !told), indent + 1, depth, lines);
+  if (!told || hasMore(node)) printAll(node.children.filter((child) => child.kind !== 'text' || !told), indent + 1, depth, lines);
 }
 
-const hasComponents = (node: TreeNode): boolean =>
-  node.kind !== 'text' && node.children.some((child) => child.kind === 'component' || hasComponents(child));
+// Words are told with the element they are in; a component or another element with a role is not.
+const hasMore = (node: TreeNode): boolean =>
+  node.kind !== 'text' &&
+  node.children.some((child) => child.kind === 'component' || (child.kind === 'element' && isTold(child.element)) || hasMore(child));
+
+const wording = new Set(['paragraph', 'strong', 'emphasis', 'time', 'code', 'presentation', 'deletion', 'insertion']);
+const isTold = (element: Element) => !wording.has(roleOf(element) ?? 'presentation');
 
 function printAll(nodes: readonly TreeNode[], indent: number, depth: number, lines: string[]): void {
   for (const node of joinTexts(nodes)) printNode(node, indent, depth, lines);
@@ -76,8 +82,8 @@ function joinTexts(nodes: readonly TreeNode[]): TreeNode[] {
 }
 
 /** Props on one line: `hive={ id: "h1" } onOpen={ƒ}`. */
-export function printProps(props: Readonly<Record<string, unknown>>): string {
-  return Object.entries(props)
+export function printProps(props: object): string {
+  return Object.entries(props as Record<string, unknown>)
     .filter(([name, value]) => name !== 'children' && value !== undefined)
     .map(([name, value]) => (typeof value === 'string' ? `${name}=${JSON.stringify(value)}` : `${name}={${typeof value === 'function' ? 'ƒ' : print(value, 40)}}`))
     .join(' ');

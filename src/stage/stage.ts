@@ -1,5 +1,5 @@
 import { callListeners, printCall } from '../core/spy';
-import { Chronicle } from '../core/chronicle';
+import { ChronicleLog } from '../core/chronicle';
 import { explain, refuse } from '../core/errors';
 import { print } from '../core/print';
 import { Sandbox } from '../core/sandbox';
@@ -23,7 +23,7 @@ interface Setting {
 /** Everything around one subject: where it is rendered, who answers it, what happened to it. */
 export class Stage {
   readonly sandbox = new Sandbox();
-  readonly chronicle = new Chronicle();
+  readonly chronicle = new ChronicleLog();
   readonly container: HTMLElement;
   readonly history: PageHistory;
   readonly network: Network;
@@ -36,8 +36,8 @@ export class Stage {
 
   constructor(readonly setting: Setting) {
     const { routes, name } = setting;
-    this.network = new Network(routes, { name, chronicle: this.chronicle, running: () => this.mounted?.running() });
     this.container = openContainer(name, this.sandbox);
+    this.network = new Network(routes, { name, chronicle: this.chronicle, running: this.#running });
     this.history = new PageHistory(this.container);
     this.sandbox.onTakeDown(() => this.history.stop());
     this.sandbox.onTakeDown(connect(this.network));
@@ -47,9 +47,12 @@ export class Stage {
     this.sandbox.checks.push(() => this.#refuseUnmatched());
     this.sandbox.onTakeDown(() => {
       this.#down = true;
+      this.chronicle.add('unmounted', name);
       return this.mounted?.unmount();
     });
   }
+
+  readonly #running = () => this.setting.adapter.running(this.container);
 
   get isDown(): boolean {
     return this.#down;
@@ -57,6 +60,7 @@ export class Stage {
 
   /** To be called after each rendering that reached the page. */
   readonly onRendered = (): void => {
+    if (this.#down) return;
     const moment = this.history.mark();
     this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.news(moment) });
   };
@@ -68,7 +72,7 @@ export class Stage {
 
   #listenToCalls(): void {
     const listen = (name: string, args: readonly unknown[]) => {
-      this.chronicle.add('called', name, { detail: printCall('', args), from: this.mounted?.running() });
+      this.chronicle.add('called', name, { detail: printCall('', args), from: this.#running() });
     };
     callListeners.add(listen);
     this.sandbox.onTakeDown(() => callListeners.delete(listen));

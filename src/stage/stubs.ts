@@ -10,9 +10,15 @@ export interface Stub {
   readonly render: unknown;
   /** What a parent reaches through a ref: method names, or methods with their answers. */
   readonly handle: readonly string[] | Readonly<Record<string, unknown>> | undefined;
+  /** True for a stub out of a team's defaults: not every test need have use for it. */
+  readonly spare?: boolean;
 }
 
-export const isStub = (value: unknown): value is Stub =>
+/** A stub as its author may have said it in short: a component or its name. */
+export const asStub = (value: unknown): Stub =>
+  isStub(value) ? value : { simulacra: 'stub', target: value, render: undefined, handle: undefined };
+
+const isStub = (value: unknown): value is Stub =>
   typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'stub';
 
 /** One stub that is rendered: what it was given, and where it is. */
@@ -34,7 +40,7 @@ export class StubRecord {
     readonly target: unknown,
     readonly name: string,
     readonly how: Pick<Stub, 'render' | 'handle'>,
-    /** False for a child that is stubbed only because of `depth`. */
+    /** True for a stub the test itself lists: it must be of use. */
     readonly listed: boolean,
   ) {
     this.handle = makeHandle(how.handle);
@@ -92,12 +98,12 @@ export class StubSet {
     private readonly unwrap: (component: unknown) => unknown,
   ) {
     this.#kept = new Set(keep.map((kept) => (typeof kept === 'string' ? kept : unwrap(kept))));
-    for (const one of listed) this.#list(isStub(one) ? one : { simulacra: 'stub', target: one, render: undefined, handle: undefined });
+    for (const one of listed) this.#list(asStub(one));
   }
 
   #list(how: Stub): void {
     const name = typeof how.target === 'string' ? how.target : (this.nameOf(how.target) ?? 'a component');
-    const record = new StubRecord(how.target, name, how, true);
+    const record = new StubRecord(how.target, name, how, !how.spare);
     this.records.push(record);
     if (typeof how.target === 'string') this.#byName.set(how.target, record);
     else this.#byTarget.set(this.unwrap(how.target), record);

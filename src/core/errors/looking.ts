@@ -1,7 +1,8 @@
 import { count } from '../print';
 import type { Report } from './error';
 
-interface Sought {
+/** What every failure of looking tells. */
+export interface Sought {
   readonly what: string;
   readonly unanswered?: readonly string[];
 }

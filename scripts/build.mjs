@@ -1,0 +1,58 @@
+// Builds the package: one bundled file for each entry and format, and its declarations.
+import { chmod, copyFile, readFile, rm, writeFile } from 'node:fs/promises';
+import { build } from 'esbuild';
+import { rollup } from 'rollup';
+import { dts } from 'rollup-plugin-dts';
+
+/** The published entries, by file name. */
+export const entries = {
+  index: 'src/index.ts',
+  react: 'src/react/index.ts',
+  jest: 'src/jest/index.ts',
+};
+const external = ['react', 'react-dom', 'react-dom/client', 'react/jsx-runtime', 'simulacra', 'simulacra/*'];
+
+await rm('dist', { recursive: true, force: true });
+const shared = {
+  entryPoints: Object.entries(entries).map(([out, input]) => ({ in: input, out })),
+  outdir: 'dist',
+  bundle: true,
+  external,
+  target: 'es2022',
+  platform: 'neutral',
+  mainFields: ['module', 'main'],
+  jsx: 'automatic',
+  legalComments: 'none',
+  // A test runner reads these files again for every test file, so every byte is paid often.
+  minifySyntax: true,
+  minifyWhitespace: true,
+  sourcemap: false,
+  logLevel: 'warning',
+};
+await build({ ...shared, format: 'esm' });
+await build({
+  ...shared,
+  format: 'cjs',
+  outExtension: { '.js': '.cjs' },
+  // In a CommonJS runner a native import() would leave the runner's own module registry.
+  supported: { 'dynamic-import': false },
+});
+
+for (const [out, input] of Object.entries(entries)) {
+  const bundle = await rollup({
+    input,
+    external: [...external, 'react', 'urlpattern-polyfill/urlpattern'],
+    plugins: [dts({ tsconfig: 'tsconfig.json', compilerOptions: { paths: {} } })],
+    onwarn: (warning) => console.warn(warning.message),
+  });
+  await bundle.write({ file: `dist/${out}.d.ts` });
+  await bundle.close();
+  await copyFile(`dist/${out}.d.ts`, `dist/${out}.d.cts`);
+}
+
+const cli = { ...shared, platform: 'node', format: 'esm', target: 'node20', packages: 'external' };
+await build({ ...cli, entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }, { in: 'examples/react-apiary/demo.tsx', out: 'demo' }] });
+await chmod('dist/cli.js', 0o755);
+if (!(await readFile('dist/cli.js', 'utf8')).startsWith('#!')) {
+  await writeFile('dist/cli.js', `#!/usr/bin/env node\n${await readFile('dist/cli.js', 'utf8')}`);
+}
