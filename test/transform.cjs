@@ -8,6 +8,7 @@ const options = {
   jsx: 'automatic',
   sourcemap: 'both',
   sourcesContent: false,
+  keepNames: true,
   supported: { 'dynamic-import': false },
 };
 

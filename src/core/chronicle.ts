@@ -100,18 +100,21 @@ export class ChronicleLog implements Chronicle {
   toString(width = 96): string {
     const widest = Math.max(0, ...this.entries.map(({ what }) => what.length));
     const column = Math.min(36, widest);
-    return this.entries.map((entry) => line(entry, column, width)).join('\n');
+    return this.entries.map((entry, at) => line(entry, this.entries[at - 1], column, width)).join('\n');
   }
 }
 
-function line(entry: Happening, column: number, width: number): string {
+function line(entry: Happening, before: Happening | undefined, column: number, width: number): string {
   const start = `${String(Math.round(entry.at)).padStart(5)} ms  ${entry.kind.padEnd(9)}  `;
-  const because = entry.from ? `from ${entry.from}` : causeOf(entry);
+  const because = entry.from ? `from ${entry.from}` : causeOf(entry, before);
   const room = width - start.length - (because ? because.length + 3 : 0);
   const what = `${entry.what.padEnd(column)}   ${entry.detail}`.trimEnd();
   const cut = what.length > room ? `${what.slice(0, Math.max(8, room - 1))}…` : what;
   return `${start}${cut}${because ? `   ${because}` : ''}`;
 }
 
-const causeOf = ({ kind, cause }: Happening): string =>
-  cause && cause.kind !== 'mounted' && (kind === 'rendered' || kind === 'threw') ? `after ${cause.kind}` : '';
+// A cause that stands on the line above needs no saying.
+const causeOf = ({ kind, cause }: Happening, before: Happening | undefined): string =>
+  cause && cause !== before && cause.kind !== 'mounted' && (kind === 'rendered' || kind === 'threw')
+    ? `after ${cause.kind}`
+    : '';

@@ -13,7 +13,11 @@ export class PageHistory {
   readonly #moments: number[] = [];
   #rebuilt: { upTo: number; frames: Element[]; gists: string[][] } | undefined;
 
-  constructor(readonly root: Element) {
+  constructor(
+    readonly root: Element,
+    /** Which children of the root belong to the subject. */
+    readonly belongs: (child: Element) => boolean,
+  ) {
     const { MutationObserver } = root.ownerDocument.defaultView as unknown as typeof globalThis;
     this.#observer = new MutationObserver((records) => void this.#records.push(...records));
     this.#observer.observe(root, {
@@ -53,7 +57,7 @@ export class PageHistory {
     this.#records.push(...this.#observer.takeRecords());
     const upTo = this.#records.length * 1e6 + this.#moments.length;
     if (this.#rebuilt?.upTo !== upTo) {
-      const frames = rewind(this.root, this.#records, this.#moments);
+      const frames = rewind(this, this.#records, this.#moments);
       this.#rebuilt = { upTo, frames, gists: frames.map(gistOf) };
     }
     return this.#rebuilt;
@@ -61,13 +65,13 @@ export class PageHistory {
 }
 
 /** Undoes the records one by one on a likeness of the page, and copies it at each moment. */
-function rewind(root: Element, records: readonly MutationRecord[], moments: readonly number[]): Element[] {
+function rewind(page: Pick<PageHistory, 'root' | 'belongs'>, records: readonly MutationRecord[], moments: readonly number[]): Element[] {
   const likeness = new Likeness();
   const frames: Element[] = [];
   let next = records.length;
   for (const end of [...moments].reverse()) {
     while (next > end) likeness.undo(records[--next]!);
-    frames.unshift(likeness.copy(root) as Element);
+    frames.unshift(likeness.copy(page.root, (child) => page.belongs(child as Element)) as Element);
   }
   return frames;
 }
@@ -102,15 +106,16 @@ class Likeness {
 
   readonly #childrenOf = (node: Node): Node[] => this.#children.get(node) ?? [...node.childNodes];
 
-  copy(node: Node): Node {
-    const copy = node.cloneNode(false);
+  copy(node: Node, belongs: (child: Node) => boolean = () => true): Node {
+    // A copy of the body stands for the subject's place, and must not look like a page of its own.
+    const copy = node.nodeName === 'BODY' ? node.ownerDocument!.createElement('div') : node.cloneNode(false);
     const data = this.#data.get(node);
     if (data !== undefined) copy.nodeValue = data;
     for (const [name, value] of this.#attributes.get(node) ?? []) {
       if (value === null) (copy as Element).removeAttribute(name);
       else (copy as Element).setAttribute(name, value);
     }
-    for (const child of this.#childrenOf(node)) copy.appendChild(this.copy(child));
+    for (const child of this.#childrenOf(node)) if (belongs(child)) copy.appendChild(this.copy(child));
     return copy;
   }
 }

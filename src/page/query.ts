@@ -61,7 +61,14 @@ function search({ sought }: Locator, root: Element): Element[] {
   }
 }
 
-const queryAll = (root: Element, selector: string): Element[] => [...root.querySelectorAll(selector)];
+/** What marks the element a subject is rendered into. */
+export const subjectMark = 'data-subject';
+
+// What a subject put elsewhere on the page is itself a part of it; its container is not.
+const queryAll = (root: Element, selector: string): Element[] => {
+  const below = [...root.querySelectorAll(selector)];
+  return root.parentElement?.localName === 'body' && !root.hasAttribute(subjectMark) && root.matches(selector) ? [root, ...below] : below;
+};
 
 /** What can have a label. */
 export const fieldSelector =
@@ -93,7 +100,8 @@ function searchText(root: Element, words: string | RegExp): Element[] {
   };
   // Looked at as one string first: most searches end here, or need not go down at all.
   if (typeof words !== 'string' || foldSpace(root.textContent ?? '').includes(foldSpace(words)) || root.querySelector('[hidden],[style]')) {
-    for (const child of root.children) visit(child);
+    if (root.parentElement?.localName === 'body') visit(root);
+    else for (const child of root.children) visit(child);
   }
   return found;
 }

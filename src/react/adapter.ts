@@ -1,3 +1,4 @@
+import * as React from 'react';
 import type { Adapter } from '../stage/adapter';
 import type { Kinds } from '../stage/isolate';
 import { settle, settleNow } from './act';
@@ -5,6 +6,11 @@ import { door, loadReactDom } from './door';
 import { containerOf, ownerName } from './fibers';
 import { nameOf, unwrap } from './kinds';
 import { mount } from './mount';
+
+function running(container: Element): string | undefined {
+  const fiber = door.internals?.getCurrentFiber?.() ?? null;
+  return fiber && containerOf(fiber) === container ? ownerName(fiber) : undefined;
+}
 
 export const reactAdapter: Adapter & Kinds = {
   framework: 'React',
@@ -14,8 +20,7 @@ export const reactAdapter: Adapter & Kinds = {
   settle,
   settleNow,
   mount,
-  running(container) {
-    const fiber = door.internals?.getCurrentFiber?.() ?? null;
-    return fiber && containerOf(fiber) === container ? ownerName(fiber) : undefined;
-  },
+  running,
+  // React 18 lets the window see what is thrown while rendering before it looks for a boundary.
+  willReport: (container) => React.version.startsWith('18') && running(container) !== undefined,
 };

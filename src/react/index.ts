@@ -1,5 +1,6 @@
 import './door';
 import type * as React from 'react';
+import { calledFrom } from '../core/errors';
 import { isolateWith as isolateOn } from '../stage/isolate';
 import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
 import type { Stub } from '../stage/stubs';
@@ -58,7 +59,7 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
   component: C,
   ...args: Arguments<React.ComponentProps<C>, V>
 ): Promise<Subject<React.ComponentProps<C>>> {
-  return start(component, (args[0] ?? {}) as AllOptions);
+  return start(component, (args[0] ?? {}) as AllOptions, calledFrom('isolate', isolate));
 }
 
 /**
@@ -75,11 +76,13 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
 export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
 ): typeof isolate {
-  return (component, ...args) => start(component, mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions)) as never;
+  const isolated: typeof isolate = (component, ...args) =>
+    start(component, mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions), calledFrom('isolate', isolated));
+  return isolated;
 }
 
-function start<P>(component: unknown, options: AllOptions): Promise<Subject<P>> {
-  return isolateOn(reactAdapter, component, options, new Error('isolate')) as unknown as Promise<Subject<P>>;
+function start<P>(component: unknown, options: AllOptions, calledAt: Error): Promise<Subject<P>> {
+  return isolateOn(reactAdapter, component, options, calledAt) as unknown as Promise<Subject<P>>;
 }
 
 /**

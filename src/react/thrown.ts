@@ -1,4 +1,4 @@
-import { explain } from '../core/errors';
+import { explain, isExplained } from '../core/errors';
 import { print } from '../core/print';
 import type { ChronicleLog } from '../core/chronicle';
 import type { BareRead } from './contexts';
@@ -13,6 +13,7 @@ interface Circumstances {
 
 /** Words what was thrown out of the subject while rendering, by what most likely caused it. */
 export function explainThrown(error: unknown, around: Circumstances): Error {
+  if (isExplained(error)) return error;
   const { subject, bareReads, provided, chronicle } = around;
   const names = componentNames(around.componentStack);
   const thrower = names[0] ?? subject;

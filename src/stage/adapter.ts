@@ -16,6 +16,8 @@ export interface Adapter {
   mount(plan: Plan): Promise<Mounted>;
   /** The component in a container whose code runs now; undefined for none, or where that is not known. */
   running(container: Element): string | undefined;
+  /** True while an error that reaches the window will also come by the framework's own way. */
+  willReport?(container: Element): boolean;
 }
 
 /** What is to be put on the stage. */

@@ -1,4 +1,5 @@
-import { refuse } from '../core/errors';
+import { calledFrom, refuse } from '../core/errors';
+import type { AnyFunction } from '../core/spy';
 import { print } from '../core/print';
 import type { StandIn } from '../core/stand-in';
 import { describe } from '../page/describe';
@@ -35,6 +36,11 @@ export function makeSubject(stage: Stage, provided: readonly (readonly [unknown,
     });
     stage.chronicle.add(acts[method].kind, describe(element), { detail, trigger: true });
     await stage.act(`${acts[method].kind} ${describe(element)}`, () => explained(stage, () => perform(element)));
+  }
+
+  // The stack at the user's call: after the first await it could not be had any more.
+  function here(method: keyof Subject): Error {
+    return calledFrom(method, subject[method] as AnyFunction);
   }
 
   const subject: Subject = {
@@ -102,10 +108,6 @@ function typeInto(element: HTMLElement, text: string, send: Send): void {
   else typeKeys(element, text, send);
 }
 
-// The stack at the user's call: after the first await it could not be had any more.
-function here(method: string): Error {
-  return new Error(method);
-}
 
 // Once a failure was explained, what is left over at the end of the test is no news.
 function explained<T>(stage: Stage, work: () => T): T {

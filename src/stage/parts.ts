@@ -1,6 +1,6 @@
-import { refuse } from '../core/errors';
+import { calledFrom, refuse } from '../core/errors';
 import { nearest } from '../core/near';
-import type { AnyFunction, Spy } from '../core/spy';
+import { printCall, type AnyFunction, type Spy } from '../core/spy';
 import type { Stage } from './stage';
 import type { StubInstance, StubRecord } from './stubs';
 
@@ -74,6 +74,17 @@ function refuseNone(stage: Stage, part: string, record: StubRecord | undefined, 
 const stageNote = (stage: Stage, calledAt: Error) => ({ calledAt, chronicle: String(stage.chronicle) });
 
 function makeInstance(stage: Stage, part: string, instance: StubInstance, asked: string): PartInstance<Record<string, unknown>> {
+  const tell = async (key: string, ...args: unknown[]): Promise<void> => {
+    const calledAt = calledFrom(asked, tell);
+    stage.refuseGone(asked, calledAt);
+    const call = instance.props[key];
+    if (typeof call !== 'function') {
+      const known = Object.keys(instance.props).filter((name) => typeof instance.props[name] === 'function');
+      refuse('SIM-PART-TELL', { part, name: key, known, nearest: nearest(key, known) }, stageNote(stage, calledAt));
+    }
+    stage.chronicle.add('told', part, { detail: printCall(key, args), trigger: true });
+    await stage.act(`had ${part} tell ${key}`, () => stage.setting.adapter.settle(() => (call as AnyFunction)(...args)));
+  };
   return {
     get props() {
       return instance.props;
@@ -81,18 +92,6 @@ function makeInstance(stage: Stage, part: string, instance: StubInstance, asked:
     get element() {
       return instance.element();
     },
-    tell: async (key: string, ...args: unknown[]) => {
-      const calledAt = new Error(asked);
-      stage.refuseGone(asked, calledAt);
-      const call = instance.props[key];
-      if (typeof call !== 'function') {
-        const known = Object.keys(instance.props).filter((name) => typeof instance.props[name] === 'function');
-        refuse('SIM-PART-TELL', { part, name: key, known, nearest: nearest(key, known) }, stageNote(stage, calledAt));
-      }
-      stage.chronicle.add('told', `${part} ${key}`, { detail: args.length ? `with ${args.map(String).join(', ')}` : '', trigger: true });
-      await stage.act(`had ${part} tell ${key}`, () =>
-        stage.setting.adapter.settle(() => (call as AnyFunction)(...args)),
-      );
-    },
+    tell,
   };
 }

@@ -1,13 +1,13 @@
 import { callListeners, printCall } from '../core/spy';
 import { ChronicleLog } from '../core/chronicle';
-import { explain, refuse } from '../core/errors';
+import { explain, isExplained, refuse } from '../core/errors';
 import { print } from '../core/print';
 import { Sandbox } from '../core/sandbox';
 import { shared } from '../core/shared';
 import { connect } from '../network/fetch';
 import { Network } from '../network/network';
 import { PageHistory } from '../page/history';
-import type { View } from '../page/query';
+import { subjectMark, type View } from '../page/query';
 import type { Adapter, Mounted } from './adapter';
 import { listenToConsole } from './console';
 import { comeToRest } from './rest';
@@ -38,7 +38,7 @@ export class Stage {
     const { routes, name } = setting;
     this.container = openContainer(name, this.sandbox);
     this.network = new Network(routes, { name, chronicle: this.chronicle, running: this.#running });
-    this.history = new PageHistory(this.container);
+    this.history = new PageHistory(document.body, (child) => child === this.container || isOutside(this.container, child));
     this.sandbox.onTakeDown(() => this.history.stop());
     this.sandbox.onTakeDown(connect(this.network));
     this.sandbox.onTakeDown(listenToConsole(this.chronicle));
@@ -83,7 +83,9 @@ export class Stage {
     const listen = (event: ErrorEvent) => {
       event.preventDefault();
       const { error } = event as { error: unknown };
-      if (this.#thrown.some(({ cause }) => cause === error)) return;
+      if (this.#thrown.some((known) => known === error || known.cause === error)) return;
+      if (this.setting.adapter.willReport?.(this.container)) return;
+      if (isExplained(error)) return this.onThrown(error);
       const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error ?? event.message);
       const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
       this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: String(this.chronicle) }));
@@ -148,7 +150,7 @@ export class Stage {
   }
 }
 
-const mark = 'data-subject';
+const mark = subjectMark;
 // What the page held before a subject came belongs to the test, and no subject is looked for in it.
 const before = new WeakMap<Element, ReadonlySet<Element>>();
 
@@ -162,9 +164,10 @@ function openContainer(name: string, sandbox: Sandbox): HTMLElement {
 }
 
 const outsideOf = (container: HTMLElement): Element[] =>
-  [...document.body.children].filter(
-    (element) => element !== container && !element.hasAttribute(mark) && !before.get(container)?.has(element),
-  );
+  [...document.body.children].filter((element) => element !== container && isOutside(container, element));
+
+const isOutside = (container: HTMLElement, element: Element): boolean =>
+  !element.hasAttribute(mark) && !before.get(container)?.has(element);
 
 /** Brings every live subject to rest. */
 export function restAll(stages: Iterable<Stage>): Promise<void[]> {

@@ -36,6 +36,17 @@ export function refuse<C extends Code>(code: C, fields: Fields<C>, around: Circu
   throw explain(code, fields, around);
 }
 
+/** An error that remembers where the user called `below`, without what lies beneath that call. */
+export function calledFrom(what: string, below: (...args: never[]) => unknown): Error {
+  const error = new Error(what);
+  (Error as { captureStackTrace?: (error: Error, below: unknown) => void }).captureStackTrace?.(error, below);
+  return error;
+}
+
+/** True for a failure that is worded already. */
+export const isExplained = (error: unknown): error is SimulacraError =>
+  error instanceof Error && error.name === 'SimulacraError';
+
 /** One complaint out of several: the first, with the others told in it. */
 export function joinComplaints(complaints: readonly unknown[]): unknown {
   const [first, ...others] = complaints;

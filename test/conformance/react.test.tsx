@@ -1,0 +1,126 @@
+import 'simulacra/jest';
+import { isolate, isolateWith, stub } from 'simulacra/react';
+import { Component, createRef, lazy, memo, StrictMode, Suspense, use, useEffect, useState, version, type ComponentType } from 'react';
+import { createPortal } from 'react-dom';
+import { hold, part, role, text } from 'simulacra';
+import { hives } from '../../examples/shared/hive';
+import * as components from './react';
+import { conform } from './specification';
+
+const { Board, Card, Desk, GateSign, Greeting, Keeper, Log, Pad, Patient, Ward, Weight, YardOpen } = components;
+
+conform({
+  framework: `React ${version}`,
+  isolate,
+  isolateWith,
+  stub,
+  Keeper,
+  note: ({ hive }: { hive: { name: string } }) => <p role="note">{hive.name}</p>,
+  wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log },
+});
+
+describe(`React ${version}, its own ways`, () => {
+  const explode = () => {
+    throw new Error('the child was rendered');
+  };
+  class Classic extends Component<{ hiveId: string }> {
+    static defaultProps = { hiveId: 'h1' };
+    override render = explode;
+  }
+  const Plain = Object.assign(() => explode(), { displayName: 'Plain' }) as unknown as ComponentType<{ hiveId: string }>;
+  const Memo = memo(Plain);
+  const Compared = memo(Plain, () => false);
+  const Lazy = lazy<ComponentType<{ hiveId: string }>>(() => Promise.reject(new Error('the child was loaded')));
+  const placed = (Inner: ComponentType<{ hiveId: string }>) => {
+    const Placed = (props: { hiveId: string }) => <Inner {...props} />;
+    return Placed;
+  };
+  const Wrapped = placed(Plain);
+
+  it.each([
+    ['class', Classic],
+    ['function', Plain],
+    ['memo', Memo],
+    ['memo with a comparison', Compared],
+    ['lazy', Lazy],
+    ['wrapped', Wrapped],
+  ] as [string, ComponentType<{ hiveId: string }>][])('stubs a %s component, however it is exported', async (_, Child) => {
+    const Parent = () => {
+      const [hive, setHive] = useState(3);
+      return (
+        <StrictMode>
+          <Suspense fallback="waiting">
+            <Child hiveId={`h${hive}`} />
+          </Suspense>
+          <button onClick={() => setHive(7)}>Next</button>
+        </StrictMode>
+      );
+    };
+    const parent = await isolate(Parent, { stub: [Child] });
+    expect(parent.part(Child).props).toEqual([{ hiveId: 'h3' }]);
+    await parent.click(role('button', 'Next'));
+    expect(parent.part(Child).props).toEqual([{ hiveId: 'h7' }]);
+    expect(parent.find(part(Child)).getAttribute('data-props')).toBe('hiveId="h7"');
+  });
+
+  it('keeps a table a table and a list a list', async () => {
+    const Row = ({ name }: { name: string }) => <tr><td>{name}</td></tr>;
+    const Table = () => <table><tbody><Row name="Anemone" /><Row name="Borage" /></tbody></table>;
+    const table = await isolate(Table, { depth: 1 });
+    expect(table).toShow(role('row'), { times: 2 });
+    expect(table.chronicle.of('logged')).toEqual([]);
+  });
+
+  it('sees what a portal puts elsewhere on the page', async () => {
+    const Dialog = () => createPortal(<div role="dialog" aria-label="Inspection" />, document.body);
+    const dialog = await isolate(Dialog);
+    expect(dialog).toShow(role('dialog', 'Inspection'));
+  });
+
+  it('leaves a third root and a later one alone', async () => {
+    await isolate(Board, { props: { yard: 'north' }, stub: [Card], network: { 'GET /api/hives': hives } });
+    const card = await isolate(Card, { props: { hive: hives[0]! } });
+    expect(card).toShow(role('article', 'Anemone'));
+    expect(card).toShow(text('31.2 kg'));
+  });
+
+  it('needs no ceremony after an await, and warns of nothing', async () => {
+    const Late = () => {
+      const [word, setWord] = useState('early');
+      useEffect(() => void setTimeout(() => setWord('late'), 15), []);
+      return <p>{word}</p>;
+    };
+    const late = await isolate(Late);
+    expect(late).toShow(text('early'));
+    await late.appears(text('late'));
+    await late.vanishes(text('early'));
+    expect(late.chronicle.of('logged')).toEqual([]);
+  });
+
+  it('reaches a class stub through a ref', async () => {
+    const ref = createRef<Classic & { open(): void }>();
+    const Parent = () => <Classic ref={ref as never} />;
+    const parent = await isolate(Parent, { stub: [stub(Classic, { handle: ['open'] })] });
+    ref.current?.open();
+    expect(parent.part(Classic).handle['open']!.calls).toEqual([[]]);
+    expect(parent.part(Classic).props).toEqual([{ hiveId: 'h1' }]);
+  });
+
+  // React has `use` since 19.
+  const itUses = typeof use === 'function' ? it : () => undefined;
+  itUses('shows the fallback of a promise that is used', async () => {
+    const answer = hold<string>();
+    const asking = fetchText();
+    function fetchText() {
+      let asked: Promise<string> | undefined;
+      return () => (asked ??= fetch('/api/hives/h1').then((response) => response.json() as Promise<string>));
+    }
+    const Name = () => <p>{use(asking())}</p>;
+    const name = await isolate(() => <Suspense fallback={<p role="status">Waiting</p>}><Name /></Suspense>, { network: { 'GET /api/hives/:id': answer } });
+    expect(name).toShow(role('status', 'Waiting'));
+    await answer.release('Anemone');
+    expect(name).toShow(text('Anemone'));
+    expect(name).not.toShow(role('status'));
+  });
+});
