@@ -1,3 +1,4 @@
+import '../page/standards';
 import { takeDown } from '../core/sandbox';
 import { explain } from '../core/errors';
 import { print } from '../core/print';

@@ -1,5 +1,5 @@
 import { explain, type SimulacraError } from '../core/errors';
-import { isSlip, nearest } from '../core/near';
+import { nearest } from '../core/near';
 import { describe, isField, locatorFor } from './describe';
 import { whyHidden } from './hidden';
 import { foldSpace, phraseLocator, printLocator, type Locator } from './locators';
@@ -47,7 +47,7 @@ const withHidden = (sought: Locator['sought']): Locator['sought'] =>
 // A heading that became a <strong>: the words stayed, what they are did not.
 function explainOtherTag(locator: Locator, view: View, background: Background, sought: Sought) {
   const { sought: asked } = locator;
-  if (asked.by !== 'role' || asked.name === undefined) return undefined;
+  if (asked.by !== 'role' || asked.name === undefined || !knownRoles().includes(asked.role)) return undefined;
   const named = asked.name;
   const [element] = locate({ ...locator, sought: { by: 'text', words: named } }, view);
   if (!element || sameRoleNear(element, asked.role)) return undefined;
@@ -108,17 +108,22 @@ export function whatIsThere(locator: Locator, view: View): { there: string[]; ne
   if (all.length === 0) return { there: [locator.outer ? 'There is nothing to look inside of.' : 'The page is empty.'] };
   const alike = all.filter((element) => isAlike(element, locator));
   const wanted = wordsOf(locator);
-  const close = wanted === undefined ? undefined : nearest(wanted, preferred(alike, all), heardOrText);
-  const unknown = sought.by === 'role' && !knownRoles().includes(sought.role) ? nearest(sought.role, knownRoles()) : undefined;
+  const close = wanted === undefined ? undefined : nearest(wanted, preferred(alike, all), (element) => wordsOn(element, sought));
   const shown = close && !alike.includes(close) ? [close, ...alike] : alike;
-  const there = shown.length > 0 ? [`There is ${names(shown)}.`] : [`There is no ${kindOf(locator)} at all. There is ${names(all.filter(isTelling))}.`];
-  if (unknown && isSlip(unknown, sought.by === 'role' ? sought.role : '')) there.push(`"${(sought as { role: string }).role}" is no role; "${unknown}" is.`);
-  const single = alike.length === 1 && wanted === undefined ? alike[0] : undefined;
-  const guess = close ?? single;
-  return { there, nearest: guess && locatorFor(guess) };
+  const there = shown.length > 0 ? [`There is ${names(shown, sought)}.`] : [`There is no ${kindOf(locator)} at all. There is ${names(all.filter(isTelling), sought)}.`];
+  if (sought.by === 'role' && !knownRoles().includes(sought.role)) {
+    const meant = nearest(sought.role, knownRoles());
+    there.unshift(`"${sought.role}" is no role of ARIA${meant ? `; "${meant}" is` : ''}.`);
+  }
+  const guess = close ?? (alike.length === 1 ? alike[0] : undefined);
+  return { there, nearest: guess && (sought.by === 'testId' ? `testId('${wordsOn(guess, sought)}')` : locatorFor(guess)) };
 }
 
 const preferred = (alike: Element[], all: Element[]) => [...alike, ...all.filter((element) => isTelling(element) && !alike.includes(element))];
+// What a person would compare with the words that were looked for.
+const wordsOn = (element: Element, { by }: Locator['sought']): string =>
+  by === 'testId' ? (element.getAttribute('data-testid') ?? '') : heardOrText(element);
+
 const heardOrText = (element: Element) => (isField(element) && labelElementsOf(element)[0] ? textOf(labelElementsOf(element)[0]!) : heardOf(element) || textOf(element));
 const isTelling = (element: Element) => heardOf(element) !== '';
 
@@ -144,8 +149,8 @@ function wordsOf({ sought }: Locator): string | undefined {
   return words === undefined ? undefined : typeof words === 'string' ? foldSpace(words) : words.source;
 }
 
-function names(elements: readonly Element[]): string {
-  const told = [...new Set(elements.map(describe))];
+function names(elements: readonly Element[], sought: Locator['sought']): string {
+  const told = [...new Set(elements.map((element) => (sought.by === 'testId' && element.hasAttribute('data-testid') ? `"${wordsOn(element, sought)}" on ${describe(element)}` : describe(element))))];
   const rest = told.length > 6 ? `, and ${told.length - 6} more` : '';
   return (told.length === 0 ? 'only text' : told.slice(0, 6).join(', ')) + rest;
 }

@@ -16,7 +16,7 @@ export const reactAdapter: Adapter & Kinds = {
   framework: 'React',
   nameOf,
   unwrap,
-  prepare: async () => void (await loadReactDom()),
+  prepare: loadReactDom,
   settle,
   settleNow,
   mount,

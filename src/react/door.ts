@@ -37,7 +37,11 @@ interface Hook {
   [more: string]: unknown;
 }
 
+type Client = typeof import('react-dom/client');
+
 interface Door {
+  /** react-dom, once it was loaded through the door. */
+  client: Client | undefined;
   internals: Internals | undefined;
   resolve: Resolve | undefined;
   committed: ((root: { current: Fiber }) => void) | undefined;
@@ -47,7 +51,7 @@ interface Door {
 export const door: Door = (shared.rooms['react'] ??= open()) as Door;
 
 function open(): Door {
-  const made: Door = { internals: undefined, resolve: undefined, committed: undefined };
+  const made: Door = { client: undefined, internals: undefined, resolve: undefined, committed: undefined };
   const place = globalThis as { __REACT_DEVTOOLS_GLOBAL_HOOK__?: Hook };
   const hook: Hook = (place.__REACT_DEVTOOLS_GLOBAL_HOOK__ ??= {
     renderers: new Map(),
@@ -87,7 +91,8 @@ function take(made: Door, internals: Internals): void {
 }
 
 /** Loads react-dom through the door. @throws SIM-REACT-EARLY, SIM-REACT-PRODUCTION */
-export async function loadReactDom(): Promise<typeof import('react-dom/client')> {
+export async function loadReactDom(): Promise<void> {
+  if (door.client) return;
   const client = await import('react-dom/client');
   const { internals } = door;
   const version = internals?.version ?? '';
@@ -96,5 +101,5 @@ export async function loadReactDom(): Promise<typeof import('react-dom/client')>
     const mode = (globalThis as { process?: { env: Record<string, string | undefined> } }).process?.env['NODE_ENV'];
     refuse('SIM-REACT-PRODUCTION', { version, mode: mode ?? 'production' });
   }
-  return 'default' in client && client.default ? (client.default as typeof client) : client;
+  door.client = 'default' in client && client.default ? (client.default as Client) : client;
 }

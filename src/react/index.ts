@@ -1,3 +1,4 @@
+import '../page/standards';
 import './door';
 import type * as React from 'react';
 import { calledFrom } from '../core/errors';

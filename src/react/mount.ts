@@ -2,7 +2,7 @@ import * as React from 'react';
 import type { Mounted, Plan } from '../stage/adapter';
 import { settle } from './act';
 import { listenToReads, type BareRead } from './contexts';
-import { door, loadReactDom, type Fiber } from './door';
+import { door, type Fiber } from './door';
 import { containerOf } from './fibers';
 import { resolveIn } from './resolver';
 import { explainThrown } from './thrown';
@@ -14,8 +14,8 @@ const committed = new Map<Element, () => void>();
 door.committed = (root) => committed.get((root.current.stateNode as { containerInfo: Element }).containerInfo)?.();
 
 /** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
-export async function mount(plan: Plan): Promise<Mounted> {
-  const { createRoot } = await loadReactDom();
+export function mount(plan: Plan): Mounted {
+  const { createRoot } = door.client!;
   const { container, chronicle } = plan;
   const bareReads: BareRead[] = [];
   // A component of its own for each subject: where it stands, the subject begins.
@@ -43,9 +43,9 @@ export async function mount(plan: Plan): Promise<Mounted> {
   } as never);
   let props = plan.props;
   const render = () => root.render(surround(plan, React.createElement(Anchor, { props }), onCaught));
-  await settle(render);
   const rootFiber = (): Fiber | null => fiberOf(container);
   return {
+    start: () => settle(render),
     update(next) {
       props = { ...props, ...next };
       render();
@@ -89,7 +89,7 @@ function surround(plan: Plan, subject: React.ReactNode, onCaught: BoundaryProps[
     return React.createElement((context as AnyContext).Provider, { value }, inside);
   }, subject);
   const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);
-  return React.createElement(Boundary, { onCaught }, wrapped);
+  return React.createElement(SimulacraBoundary, { onCaught }, wrapped);
 }
 
 /** A wrapper is a component, a component with props, or an element that takes the subject in. */
@@ -104,8 +104,7 @@ interface BoundaryProps {
   readonly children?: React.ReactNode;
 }
 
-class Boundary extends React.Component<BoundaryProps, { failed: boolean }> {
-  static displayName = 'SimulacraBoundary';
+class SimulacraBoundary extends React.Component<BoundaryProps, { failed: boolean }> {
   override state = { failed: false };
 
   static getDerivedStateFromError() {

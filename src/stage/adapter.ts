@@ -13,7 +13,8 @@ export interface Adapter {
   settle(work: () => unknown): Promise<void>;
   /** The same for work that is done at once. */
   settleNow(work: () => void): void;
-  mount(plan: Plan): Promise<Mounted>;
+  /** Puts the subject up; it is rendered when it is started. */
+  mount(plan: Plan): Mounted;
   /** The component in a container whose code runs now; undefined for none, or where that is not known. */
   running(container: Element): string | undefined;
   /** True while an error that reaches the window will also come by the framework's own way. */
@@ -50,6 +51,8 @@ export type TreeNode =
 
 /** A subject that is rendered. */
 export interface Mounted {
+  /** Renders the subject for the first time. */
+  start(): Promise<void>;
   /** Gives the subject other props; what is not named stays. */
   update(props: object): void;
   unmount(): Promise<void>;

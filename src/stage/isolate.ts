@@ -51,7 +51,7 @@ async function mount(stage: Stage, component: unknown, options: AllOptions): Pro
   const { adapter, name, stubs } = stage.setting;
   nameSpies(options.props ?? {});
   stage.chronicle.add('mounted', name, { detail: printProps(options.props ?? {}), trigger: true });
-  stage.mounted = await adapter.mount({
+  const mounted = adapter.mount({
     component,
     name,
     stubs,
@@ -63,6 +63,8 @@ async function mount(stage: Stage, component: unknown, options: AllOptions): Pro
     onRendered: stage.onRendered,
     onThrown: stage.onThrown,
   });
+  stage.mounted = mounted;
+  await stage.watched(mounted.start());
   await stage.atRest();
 }
 

@@ -10,17 +10,18 @@ const mostTurns = 500;
  * Brings the page to rest: turn after turn, until one goes by in which nothing happened. What is
  * due later (a timer, a held answer) is not waited for.
  *
- * @param quiet how many quiet turns it takes; the body of an answer takes some to be read
  * @throws SIM-REST-NEVER
  */
-export async function comeToRest(adapter: Adapter, about: { name: string; busy(): string }): Promise<void> {
+export async function comeToRest(adapter: Adapter, about: { name: string; busy(): string; onTurn(): void }): Promise<void> {
   shared.driving++;
   try {
     let quiet = 0;
+    // The body of an answer takes some turns to be read.
     let needed = 1;
     for (let turn = 0; quiet < needed; turn++) {
       if (turn > mostTurns) refuse('SIM-REST-NEVER', { subject: about.name, turns: mostTurns, busy: about.busy() });
       const before = shared.activity;
+      about.onTurn();
       const answers = shared.gate.length;
       await adapter.settle(takeTurn);
       if (answers > 0) needed = 3;

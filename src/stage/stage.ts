@@ -33,6 +33,7 @@ export class Stage {
   /** What the test is doing, for an error that comes of it. */
   #gesture = 'rendered the subject';
   #down = false;
+  readonly #watch = watchRenders(() => ({ subject: this.setting.name, turns: mostRenders, busy: `rendered ${this.setting.name}` }));
 
   constructor(readonly setting: Setting) {
     const { routes, name } = setting;
@@ -61,6 +62,7 @@ export class Stage {
   /** To be called after each rendering that reached the page. */
   readonly onRendered = (): void => {
     if (this.#down) return;
+    this.#watch.count();
     const moment = this.history.mark();
     this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.news(moment) });
   };
@@ -99,6 +101,12 @@ export class Stage {
     if (complaint) throw complaint;
   }
 
+  /** The same promise, given up when the subject renders without end. @throws SIM-REST-NEVER */
+  watched<T>(work: Promise<T>): Promise<T> {
+    this.#watch.reset();
+    return Promise.race([work, this.#watch.endless]);
+  }
+
   /** Runs something a test does to the subject, then brings the page to rest. @throws what came of it */
   async act(gesture: string, work: () => unknown): Promise<void> {
     this.#gesture = gesture;
@@ -112,7 +120,7 @@ export class Stage {
       const last = this.chronicle.entries.at(-1);
       return last ? `${last.kind} ${last.what}` : 'nothing that could be seen';
     };
-    await comeToRest(this.setting.adapter, { name: this.setting.name, busy });
+    await this.watched(comeToRest(this.setting.adapter, { name: this.setting.name, busy, onTurn: this.#watch.reset }));
     const thrown = this.#thrown[0];
     if (!thrown) return;
     this.#thrown.length = 0;
@@ -148,6 +156,26 @@ export class Stage {
       earlier: () => this.history.frames().reverse(),
     };
   }
+}
+
+const mostRenders = 1000;
+
+/**
+ * A component that sets its own state in a promise renders without end, and the framework's scope
+ * goes on as long as it does: only counting tells.
+ */
+function watchRenders(fields: () => { subject: string; turns: number; busy: string }) {
+  let renders = 0;
+  let giveUp: (reason: unknown) => void = () => undefined;
+  const endless = new Promise<never>((_, reject) => (giveUp = reject));
+  endless.catch(() => undefined);
+  return {
+    endless,
+    reset: () => void (renders = 0),
+    count: () => {
+      if (++renders === mostRenders) giveUp(explain('SIM-REST-NEVER', fields()));
+    },
+  };
 }
 
 const mark = subjectMark;

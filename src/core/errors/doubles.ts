@@ -9,7 +9,7 @@ export const doubles = {
       f.rendered.length
         ? `Rendered inside ${f.subject}: ${list(f.rendered)}.`
         : `Nothing but ${f.subject} itself was rendered.`,
-      ...(f.twin ? [`A component of the same name was rendered, but it is another one: another file, or another`, `wrapping of it.`] : []),
+      ...(f.twin ? ['A component of the same name was rendered, but it is another one: another file, or another wrapping of it.'] : []),
     ],
     nearest: f.nearest && `stub: [${f.nearest}]`,
     next: [f.twin ? `Import the very component that ${f.subject} imports, or stub it by name:   stub: ['${f.stub}']` : 'Take the stub out, or bring the test to where the child is rendered.'],

@@ -28,7 +28,7 @@ export class SimulacraError extends Error {
 }
 
 function layOut(code: string, report: Report, chronicle: string | undefined): string {
-  const parts = [`${code}  ${report.head}`];
+  const parts = [fold(`${code}  ${report.head}`, '')];
   if (report.there?.length) parts.push(indent(report.there));
   if (report.nearest) parts.push(indent([`Did you mean   ${report.nearest}`]));
   if (report.next?.length) parts.push(indent(report.next));
@@ -37,4 +37,18 @@ function layOut(code: string, report: Report, chronicle: string | undefined): st
 }
 
 const indent = (lines: readonly string[]) =>
-  lines.flatMap((line) => line.split('\n')).map((line) => `  ${line}`.trimEnd()).join('\n');
+  lines
+    .flatMap((line) => line.split('\n'))
+    .map((line) => fold(`  ${line}`.trimEnd(), '  '))
+    .join('\n');
+
+const width = 98;
+
+/** Breaks a line between words where it is too long to read in a terminal. */
+function fold(line: string, margin: string): string {
+  if (line.length <= width) return line;
+  const at = line.lastIndexOf(' ', width);
+  // What has no space to break at, code for one, is better long than broken.
+  if (at <= margin.length) return line;
+  return `${line.slice(0, at).trimEnd()}\n${fold(`${margin}${line.slice(at + 1)}`, margin)}`;
+}

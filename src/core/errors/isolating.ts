@@ -8,7 +8,7 @@ export const isolating = {
     there: f.exports?.length
       ? [`It has the exports ${list(f.exports)}: this looks like a whole module.`]
       : f.value === undefined
-        ? ['An import gives undefined when the name is not exported, when a default export is imported', 'in braces or the other way round, or when two files import each other.']
+        ? ['An import gives undefined when the name is not exported, when a default export is imported in braces or the other way round, or when two files import each other.']
         : [],
     nearest: f.exports?.length ? `isolate(module.${f.exports[0]}, …)` : undefined,
     next: ['Check the import of the component at the top of the test.'],
@@ -63,7 +63,7 @@ export const isolating = {
   'SIM-REST-NEVER': (f: { subject: string; turns: number; busy: string }): Report => ({
     head: `${f.subject} never comes to rest: after ${f.turns} turns it still has something to do.`,
     there: [`It keeps doing this:   ${f.busy}`],
-    next: ['Look for an effect that sets state each time it runs, or a timer of 0 ms that starts itself again.'],
+    next: ['Look for an effect that sets state each time it runs, a promise that does so, or a timer of 0 ms that starts itself again.'],
   }),
   'SIM-SUBJECT-GONE': (f: { subject: string; asked: string }): Report => ({
     head: `${f.asked} was asked of ${f.subject}, which has been taken down already.`,

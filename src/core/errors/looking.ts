@@ -77,7 +77,7 @@ export const looking = {
   }),
   'SIM-ACT-KEY': (f: { keys: string; key: string; nearest?: string | undefined }): Report => ({
     head: `No key is called "${f.key}" (in press('${f.keys}')).`,
-    there: ['A key is a character, or has the name that KeyboardEvent.key gives it: Enter, Escape, Tab,', 'ArrowDown, Backspace, with Shift+, Control+, Alt+ or Meta+ before it.'],
+    there: ['A key is a character, or has the name that KeyboardEvent.key gives it: Enter, Escape, Tab, ArrowDown, Backspace, with Shift+, Control+, Alt+ or Meta+ before it.'],
     nearest: f.nearest && `press('${f.nearest}')`,
   }),
   'SIM-LOCATOR': (f: { value: unknown; given: string; nearest?: string }): Report => ({

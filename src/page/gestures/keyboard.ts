@@ -12,6 +12,12 @@ const named: Record<string, number> = {
   ...{ Insert: 45, Delete: 46, Meta: 91, F1: 112, F2: 113, F3: 114, F4: 115, F5: 116, F6: 117 },
   ...{ F7: 118, F8: 119, F9: 120, F10: 121, F11: 122, F12: 123, Space: 32 },
 };
+// What keyboards and other programs call these keys.
+const otherNames: Record<string, string> = {
+  ...{ return: 'Enter', esc: 'Escape', ctrl: 'Control', cmd: 'Meta', command: 'Meta', option: 'Alt' },
+  ...{ del: 'Delete', left: 'ArrowLeft', right: 'ArrowRight', up: 'ArrowUp', down: 'ArrowDown' },
+};
+
 const modifiers = { Shift: 'shiftKey', Control: 'ctrlKey', Alt: 'altKey', Meta: 'metaKey' } as const;
 const isModifier = (key: string): key is keyof typeof modifiers => key in modifiers;
 
@@ -22,7 +28,8 @@ export function press(target: Element, keys: string, send: Send): void {
   const key = parts.at(-1)!;
   const unknown = parts.find((part) => part.length > 1 && !(part in named)) ?? held.find((part) => !isModifier(part));
   if (unknown !== undefined) {
-    refuse('SIM-ACT-KEY', { keys, key: unknown, nearest: nearest(unknown, Object.keys(named)) });
+    const near = otherNames[unknown.toLowerCase()] ?? nearest(unknown, Object.keys(named));
+    refuse('SIM-ACT-KEY', { keys, key: unknown, nearest: near });
   }
   const down: Record<string, boolean> = {};
   for (const modifier of held) {
