@@ -1,7 +1,8 @@
 const source = {
   transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/test/transform.cjs' },
   testEnvironment: 'jsdom',
-  modulePathIgnorePatterns: ['<rootDir>/dist', '<rootDir>/.cache'],
+  modulePathIgnorePatterns: ['<rootDir>/.cache'],
+  testPathIgnorePatterns: ['/node_modules/', '/fixture/'],
 };
 const fromSource = {
   '^simulacra$': '<rootDir>/src/index.ts',
@@ -15,6 +16,7 @@ const react18 = {
 };
 
 module.exports = {
+  testTimeout: 30_000,
   projects: [
     {
       ...source,

@@ -23,9 +23,7 @@ const shared = {
   mainFields: ['module', 'main'],
   jsx: 'automatic',
   legalComments: 'none',
-  // A test runner reads these files again for every test file, so every byte is paid often.
-  minifySyntax: true,
-  minifyWhitespace: true,
+  // Not minified: whoever steps into it, or reads a stack, should read code.
   sourcemap: false,
   logLevel: 'warning',
 };
@@ -51,7 +49,13 @@ for (const [out, input] of Object.entries(entries)) {
 }
 
 const cli = { ...shared, platform: 'node', format: 'esm', target: 'node20', packages: 'external' };
-await build({ ...cli, entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }, { in: 'examples/react-apiary/demo.tsx', out: 'demo' }] });
+await build({
+  ...cli,
+  entryPoints: [
+    { in: 'src/cli/bin.ts', out: 'cli' },
+    { in: 'examples/react-apiary/demo.tsx', out: 'demo' },
+  ],
+});
 await chmod('dist/cli.js', 0o755);
 if (!(await readFile('dist/cli.js', 'utf8')).startsWith('#!')) {
   await writeFile('dist/cli.js', `#!/usr/bin/env node\n${await readFile('dist/cli.js', 'utf8')}`);

@@ -25,7 +25,12 @@ if (process.argv.includes('--browser') && !chromium()) {
 
 /** Where Chromium is; undefined where it is not installed. */
 function chromium() {
-  const places = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'];
+  const places = [
+    process.env.CHROMIUM,
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+    '/usr/bin/google-chrome',
+  ];
   return places.find((place) => place && existsSync(place));
 }
 

@@ -18,5 +18,7 @@ module.exports = {
     return transformSync(code, { ...options, loader, sourcefile: filename });
   },
   getCacheKey: (code, filename) =>
-    createHash('sha1').update([code, filename, version, JSON.stringify(options)].join('\0')).digest('hex'),
+    createHash('sha1')
+      .update([code, filename, version, JSON.stringify(options)].join('\0'))
+      .digest('hex'),
 };

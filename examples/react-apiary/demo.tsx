@@ -17,10 +17,35 @@ interface Scene {
 }
 
 const scenes: Scene[] = [
-  { name: 'loading', answer: hold(), code: 'hold()', expected: 'status "Loading hives"', locator: role('status', 'Loading hives') },
-  { name: 'failed', answer: fail(503), code: 'fail(503)', expected: 'button "Try again"', locator: role('button', 'Try again') },
-  { name: 'empty', answer: [], code: '[]', expected: 'text "No hives in this yard yet"', locator: text('No hives in this yard yet') },
-  { name: 'loaded', answer: hives, code: 'hives', expected: '3 × part HiveCard', locator: part(HiveCard), times: 3 },
+  {
+    name: 'loading',
+    answer: hold(),
+    code: 'hold()',
+    expected: 'status "Loading hives"',
+    locator: role('status', 'Loading hives'),
+  },
+  {
+    name: 'failed',
+    answer: fail(503),
+    code: 'fail(503)',
+    expected: 'button "Try again"',
+    locator: role('button', 'Try again'),
+  },
+  {
+    name: 'empty',
+    answer: [],
+    code: '[]',
+    expected: 'text "No hives in this yard yet"',
+    locator: text('No hives in this yard yet'),
+  },
+  {
+    name: 'loaded',
+    answer: hives,
+    code: 'hives',
+    expected: '3 × part HiveCard',
+    locator: part(HiveCard),
+    times: 3,
+  },
 ];
 
 /** The four states of a board of hives, each played by a test as a user would write it. */
@@ -38,6 +63,11 @@ export const states: DemoState[] = scenes.map(({ name, answer, code, expected, l
     const milliseconds = performance.now() - start;
     const outline = board.outline();
     await board.takeDown();
-    return { outline, chronicle: board.chronicle, shown: times === undefined ? found > 0 : found === times, milliseconds };
+    return {
+      outline,
+      chronicle: board.chronicle,
+      shown: times === undefined ? found > 0 : found === times,
+      milliseconds,
+    };
   },
 }));

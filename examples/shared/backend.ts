@@ -14,7 +14,11 @@ const failedOnce = new Set<string>();
  * The east yard is out of order the first time it is asked for, the south yard is still empty.
  */
 export function reply(method: string, url: URL): Reply {
-  const problem = (status: number, title: string): Reply => ({ status, after: 300, body: { type: 'about:blank', title, status } });
+  const problem = (status: number, title: string): Reply => ({
+    status,
+    after: 300,
+    body: { type: 'about:blank', title, status },
+  });
   if (method === 'GET' && url.pathname === '/api/hives') {
     const yard = url.searchParams.get('yard') ?? '';
     if (yard === 'east' && !failedOnce.has(yard)) {

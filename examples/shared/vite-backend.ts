@@ -9,7 +9,9 @@ export function simulatedBackend(): Plugin {
     if (!url.pathname.startsWith('/api/')) return next();
     const { status, after, body } = reply(request.method ?? 'GET', url);
     setTimeout(() => {
-      response.writeHead(status, { 'content-type': status < 400 ? 'application/json' : 'application/problem+json' });
+      response.writeHead(status, {
+        'content-type': status < 400 ? 'application/json' : 'application/problem+json',
+      });
       response.end(JSON.stringify(body));
     }, after);
   };

@@ -81,9 +81,7 @@ export function later<T>(delay: number, answer: T): Later<T> {
  * await board.click(role('button', 'Try again'));
  * expect(board).toShow(text('Anemone'));
  */
-export function inTurn<T extends readonly [unknown, ...unknown[]]>(
-  ...answers: T
-): InTurn<T[number]> {
+export function inTurn<T extends readonly [unknown, ...unknown[]]>(...answers: T): InTurn<T[number]> {
   let turn = 0;
   return { simulacra: 'inTurn', next: () => answers[Math.min(turn++, answers.length - 1)] };
 }

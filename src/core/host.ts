@@ -15,9 +15,28 @@ export const realm: Globals =
 
 const { setTimeout, clearTimeout, performance } = realm;
 
-type Classes = Pick<typeof globalThis, 'Request' | 'Response' | 'Headers' | 'FormData' | 'File' | 'AbortController' | 'AbortSignal' | 'URLSearchParams'>;
+type Classes = Pick<
+  typeof globalThis,
+  | 'Request'
+  | 'Response'
+  | 'Headers'
+  | 'FormData'
+  | 'File'
+  | 'AbortController'
+  | 'AbortSignal'
+  | 'URLSearchParams'
+>;
 const classes = new Map<string, PropertyDescriptor | undefined>(
-  ['Request', 'Response', 'Headers', 'FormData', 'File', 'AbortController', 'AbortSignal', 'URLSearchParams'].map((name) => [name, Object.getOwnPropertyDescriptor(realm, name)]),
+  [
+    'Request',
+    'Response',
+    'Headers',
+    'FormData',
+    'File',
+    'AbortController',
+    'AbortSignal',
+    'URLSearchParams',
+  ].map((name) => [name, Object.getOwnPropertyDescriptor(realm, name)]),
 );
 
 /**

@@ -46,5 +46,4 @@ export function nearest<T>(
 /** True for a slip of the finger: other capitals, or one letter off. */
 export const isSlip = (wanted: string, other: string): boolean =>
   wanted !== other &&
-  (wanted.toLowerCase() === other.toLowerCase() ||
-    (wanted.length > 3 && distance(wanted, other) === 1));
+  (wanted.toLowerCase() === other.toLowerCase() || (wanted.length > 3 && distance(wanted, other) === 1));

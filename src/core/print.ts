@@ -44,8 +44,7 @@ function printObject(value: object, depth: number, above: Set<object>): string {
 }
 
 /** `1 hive`, `3 hives`: a count with its noun. */
-export const count = (n: number, noun: string, many = `${noun}s`): string =>
-  `${n} ${n === 1 ? noun : many}`;
+export const count = (n: number, noun: string, many = `${noun}s`): string => `${n} ${n === 1 ? noun : many}`;
 
 /** `a`, `a and b`, `a, b and c`: a list as a sentence has it, cut after `most`. */
 export function list(items: readonly string[], most = 8, joiner = 'and'): string {

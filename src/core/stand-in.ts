@@ -21,7 +21,7 @@ type Class<T> = abstract new (...args: never[]) => T;
  * From a class: all of its methods are there (inherited ones too), `instanceof` holds, the
  * constructor never runs, and an answer for a method that the class does not have is refused. From
  * a list of names or from the answers alone: for an interface; a member that was not named is refused
- * when it is used. With nothing at all: every method is there and returns undefined.
+ * when it is called or looked into. With nothing at all: every method is there and returns undefined.
  *
  * @param source a class, a list of method names, or the answers
  * @param answers with a class or a list: what some of the methods answer
@@ -87,8 +87,7 @@ function fromNames(
       if (key in target || typeof key === 'symbol' || probed.has(key)) {
         return Reflect.get(target, key) as unknown;
       }
-      if (known) return refuseUnknown(whose, key, known);
-      define(target, key, spy(undefined, key));
+      define(target, key, known ? makeUnknown(whose, key, known) : spy(undefined, key));
       return target[key];
     },
   });
@@ -109,6 +108,17 @@ function makeMember(answer: unknown, name: string, method: boolean): unknown {
 
 const define = (target: object, name: string, value: unknown) =>
   Object.defineProperty(target, name, { value, enumerable: true, writable: true, configurable: true });
+
+// Code takes a service apart before it knows what it will use, so only the use is refused.
+function makeUnknown(whose: string, name: string, known: readonly string[]): unknown {
+  const refuseUse = () => refuseUnknown(whose, name, known);
+  return new Proxy(refuseUse, {
+    get: (target, key) =>
+      (typeof key === 'symbol' || probed.has(key) || key === 'name'
+        ? Reflect.get(target, key)
+        : refuseUse()) as unknown,
+  });
+}
 
 function refuseUnknown(whose: string, name: string, known: readonly string[]): never {
   refuse('SIM-STANDIN-UNKNOWN', { whose, name, known, nearest: nearest(name, known) });

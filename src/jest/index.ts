@@ -46,13 +46,18 @@ function verdictsOf(subject: unknown, matcher: string): Verdicts {
   if (found) return found;
   const promised = typeof (subject as PromiseLike<unknown> | null)?.then === 'function';
   const value = promised ? 'a promise: await isolate(…) first' : print(subject);
-  throw explain('SIM-LOCATOR', { value: subject, given: `What expect() was given for ${matcher}, ${value},`, nearest: 'expect(await isolate(Component)).toShow(…)' });
+  throw explain('SIM-LOCATOR', {
+    value: subject,
+    given: `What expect() was given for ${matcher}, ${value},`,
+    nearest: 'expect(await isolate(Component)).toShow(…)',
+  });
 }
 
 const matchers = {
   toShow: (subject: unknown, locator: Locator, { times }: { times?: number } = {}): Verdict =>
     verdictsOf(subject, 'toShow').shows(locator, times),
-  toHaveShown: (subject: unknown, locator: Locator): Verdict => verdictsOf(subject, 'toHaveShown').hasShown(locator),
+  toHaveShown: (subject: unknown, locator: Locator): Verdict =>
+    verdictsOf(subject, 'toHaveShown').hasShown(locator),
 };
 
 const { expect: expectation, afterEach: after } = globalThis as Runner;

@@ -10,11 +10,12 @@ export function replaceGlobal(name: string, make: () => unknown): () => void {
     configurable: true,
     enumerable: true,
     get: make,
-    set: (value: unknown) => Object.defineProperty(page, name, { value, configurable: true, writable: true, enumerable: true }),
+    set: (value: unknown) =>
+      Object.defineProperty(page, name, { value, configurable: true, writable: true, enumerable: true }),
   });
   return () => {
     if (before) Object.defineProperty(page, name, before);
-    else delete page[name];
+    else Reflect.deleteProperty(page, name);
   };
 }
 
@@ -58,7 +59,10 @@ function carryForm(form: FormData): FormData {
     if (typeof value === 'string') carried.append(name, value);
     // A page's file cannot be read at once; its name, type and size are what a route can look at.
     else
-      carried.append(name, new (native('File'))([new Uint8Array(value.size)], value.name, { type: value.type }));
+      carried.append(
+        name,
+        new (native('File'))([new Uint8Array(value.size)], value.name, { type: value.type }),
+      );
   });
   return carried;
 }

@@ -21,7 +21,11 @@ export function nearestRoute(method: string, url: URL, routes: readonly Route[])
       ...(path.differs ? [path.differs] : []),
       ...query,
     ];
-    best = { route: route.key, score, differs: `The nearest route is "${route.key}". What differs is ${differences.join('; and ')}.` };
+    best = {
+      route: route.key,
+      score,
+      differs: `The nearest route is "${route.key}". What differs is ${differences.join('; and ')}.`,
+    };
   }
   return best;
 }
@@ -39,7 +43,10 @@ function comparePaths(url: URL, route: Route): { score: number; differs: string 
   const missing = long.slice(0, long.length - short.length);
   if (compareSegments(long.slice(missing.length), short).score === 0) {
     const who = long === wanted ? ['the route', 'the request'] : ['the request', 'the route'];
-    return { score: 1, differs: `the beginning of the path: ${who[0]} has /${missing.join('/')} in front, ${who[1]} has not` };
+    return {
+      score: 1,
+      differs: `the beginning of the path: ${who[0]} has /${missing.join('/')} in front, ${who[1]} has not`,
+    };
   }
   const extra = long.slice(short.length).join('/');
   const same = compareSegments(long.slice(0, short.length), short).score;

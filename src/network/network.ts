@@ -43,6 +43,8 @@ export class Network {
   ) {
     this.#routes = Object.entries(routes)
       .map(([key, answer]) => readRoute(key, answer))
+      // Where two weigh the same the later one counts, so that a test's routes go before its team's.
+      .reverse()
       .sort((a, b) => b.weight - a.weight);
   }
 
@@ -64,7 +66,15 @@ export class Network {
     const from = this.owner.running();
     const route = found?.route;
     const params = found?.params ?? {};
-    const asked: AskedRequest = { method: request.method, url: request.url, route: route?.key, params, body, from, status: undefined };
+    const asked: AskedRequest = {
+      method: request.method,
+      url: request.url,
+      route: route?.key,
+      params,
+      body,
+      from,
+      status: undefined,
+    };
     this.requests.push(asked);
     chronicle.add('asked', what, { from, detail: body === undefined ? '' : print(body, 40) });
     request.signal.addEventListener('abort', () => {
@@ -72,7 +82,10 @@ export class Network {
     });
     if (!route) return this.#breakUnmatched(request.method, url, asked, what);
     const settled = await settleAnswer(route.answer, (answer) =>
-      (answer as (request: Request, params: Record<string, string>) => unknown)(request.clone() as Request, params),
+      (answer as (request: Request, params: Record<string, string>) => unknown)(
+        request.clone() as Request,
+        params,
+      ),
     );
     if (request.signal.aborted) throw request.signal.reason;
     const response =
@@ -80,14 +93,22 @@ export class Network {
         ? makeResponse(settled.value, route.key, request.url)
         : makeFailedResponse(settled.failure, request.url);
     asked.status = response?.status ?? 0;
-    chronicle.add('answered', what, { detail: response ? String(response.status) : 'broken connection', trigger: true });
+    chronicle.add('answered', what, {
+      detail: response ? String(response.status) : 'broken connection',
+      trigger: true,
+    });
     if (response) return response;
     throw brokenConnection(settled.outcome === 'failure' ? settled.failure.reason : undefined);
   }
 
   async #breakUnmatched(method: string, url: URL, asked: AskedRequest, what: string): Promise<never> {
     const near = nearestRoute(method, url, this.#routes);
-    const unmatched = { asked: what, from: asked.from, nearest: near && `${method} ${printPath(url)}`, differs: near?.differs };
+    const unmatched = {
+      asked: what,
+      from: asked.from,
+      nearest: near && `${method} ${printPath(url)}`,
+      differs: near?.differs,
+    };
     this.unmatched.push(unmatched);
     // Failed at once, like a machine without a network, but never before the asking was rendered.
     await settleAnswer(undefined, () => undefined);
@@ -126,4 +147,5 @@ function brokenConnection(cause: unknown): TypeError {
 
 const printAddress = (url: URL) => `${isHome(url) ? '' : url.origin}${printPath(url)}`;
 const printPath = (url: URL) => `${url.pathname}${url.search}`;
-const isHome = (url: URL) => url.origin === (globalThis as { location?: Location }).location?.origin || url.hostname === 'localhost';
+const isHome = (url: URL) =>
+  url.origin === (globalThis as { location?: Location }).location?.origin || url.hostname === 'localhost';

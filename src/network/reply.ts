@@ -19,7 +19,11 @@ function toJson(value: unknown, route: string): string {
   try {
     return JSON.stringify(value);
   } catch (cause) {
-    throw explain('SIM-ROUTE-ANSWER', { route, why: `JSON cannot hold it (${(cause as Error).message})` }, { cause });
+    throw explain(
+      'SIM-ROUTE-ANSWER',
+      { route, why: `JSON cannot hold it (${(cause as Error).message})` },
+      { cause },
+    );
   }
 }
 

@@ -37,7 +37,9 @@ export function readRoute(key: string, answer: unknown): Route {
   const path = cut < 0 ? target : target.slice(0, cut);
   const query = readQuery(cut < 0 ? '' : target.slice(cut + 1));
   const pattern = readPattern(key, path);
-  const weight = path.split('/').filter((part) => !special.test(part)).length * 4 + query.size;
+  const literal = (part: string) => !special.test(part);
+  const weighQuery = [...query.values()].reduce((sum, value) => sum + (literal(value) ? 2 : 1), 0);
+  const weight = path.split('/').filter(literal).length * 100 + weighQuery;
   return { key, method, path, query, answer, weight, match: matcher(method, pattern, query) };
 }
 
@@ -118,8 +120,13 @@ function refuseUnsendable(route: string, answer: unknown): void {
     answer.simulacra === 'fail' &&
     typeof answer.reason === 'number' &&
     !(Number.isInteger(answer.reason) && answer.reason >= 400 && answer.reason <= 599);
-  if (badStatus) refuse('SIM-ROUTE-ANSWER', { route, why: `${print(answer.reason)} is no status of a failure (400 to 599)` });
+  if (badStatus)
+    refuse('SIM-ROUTE-ANSWER', {
+      route,
+      why: `${print(answer.reason)} is no status of a failure (400 to 599)`,
+    });
   if (sendable) return;
-  const why = typeof answer === 'bigint' || typeof answer === 'symbol' ? `JSON cannot hold ${print(answer)}` : '';
+  const why =
+    typeof answer === 'bigint' || typeof answer === 'symbol' ? `JSON cannot hold ${print(answer)}` : '';
   if (why) refuse('SIM-ROUTE-ANSWER', { route, why });
 }

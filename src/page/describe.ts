@@ -18,10 +18,16 @@ export function describe(element: Element): string {
 export function describeState(element: Element): string {
   const states = [
     levelOf(element) ? `level ${levelOf(element)}` : '',
-    isField(element) && (element as HTMLInputElement).value ? `value ${quote((element as HTMLInputElement).value)}` : '',
+    isField(element) && (element as HTMLInputElement).value
+      ? `value ${quote((element as HTMLInputElement).value)}`
+      : '',
     checkedOf(element) ? 'checked' : '',
     whyDisabled(element) ? 'disabled' : '',
-    element.getAttribute('aria-expanded') ? (element.getAttribute('aria-expanded') === 'true' ? 'expanded' : 'collapsed') : '',
+    element.getAttribute('aria-expanded')
+      ? element.getAttribute('aria-expanded') === 'true'
+        ? 'expanded'
+        : 'collapsed'
+      : '',
   ].filter(Boolean);
   return [describe(element), ...states].join(' ');
 }
@@ -43,11 +49,16 @@ export function locatorFor(element: Element): string {
   const name = nameOf(element);
   if (isField(element) && labelElementsOf(element).length > 0) return `label(${asCode(name)})`;
   if (role && name) return `role('${role}', ${asCode(name)})`;
-  if (role && role !== 'paragraph' && role !== 'listitem' && heardOf(element)) return `role('${role}', ${asCode(heardOf(element))})`;
+  if (role && role !== 'paragraph' && role !== 'listitem' && heardOf(element))
+    return `role('${role}', ${asCode(heardOf(element))})`;
   const id = element.getAttribute('data-testid');
   if (id) return `testId(${asCode(id)})`;
   const text = textOf(element);
-  return text && text.length < 60 ? `text(${asCode(text)})` : role ? `role('${role}')` : `css('${element.localName}')`;
+  return text && text.length < 60
+    ? `text(${asCode(text)})`
+    : role
+      ? `role('${role}')`
+      : `css('${element.localName}')`;
 }
 
 const asCode = (text: string) => `'${text.replace(/\\/g, '\\\\').replace(/'/g, "\\'")}'`;

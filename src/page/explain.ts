@@ -9,7 +9,7 @@ import { knownRoles, roleOf, selectorOf } from './roles';
 
 /** What a message can tell beyond the page: what went before it. */
 export interface Background {
-  readonly chronicle: string;
+  readonly chronicle: { toString(): string };
   readonly unanswered: readonly string[];
   readonly calledAt: Error | undefined;
   /** The page at earlier moments, newest first; asked for only when a failure is worded. */
@@ -105,26 +105,42 @@ export function whatIsThere(locator: Locator, view: View): { there: string[]; ne
   const { sought } = locator;
   if (sought.by === 'part') return { there: [] };
   const all = locate({ ...locator, sought: { by: 'css', selector: '*' } }, view);
-  if (all.length === 0) return { there: [locator.outer ? 'There is nothing to look inside of.' : 'The page is empty.'] };
+  if (all.length === 0)
+    return { there: [locator.outer ? 'There is nothing to look inside of.' : 'The page is empty.'] };
   const alike = all.filter((element) => isAlike(element, locator));
   const wanted = wordsOf(locator);
-  const close = wanted === undefined ? undefined : nearest(wanted, preferred(alike, all), (element) => wordsOn(element, sought));
+  const close =
+    wanted === undefined
+      ? undefined
+      : nearest(wanted, preferred(alike, all), (element) => wordsOn(element, sought));
   const shown = close && !alike.includes(close) ? [close, ...alike] : alike;
-  const there = shown.length > 0 ? [`There is ${names(shown, sought)}.`] : [`There is no ${kindOf(locator)} at all. There is ${names(all.filter(isTelling), sought)}.`];
+  const there =
+    shown.length > 0
+      ? [`There is ${names(shown, sought)}.`]
+      : [`There is no ${kindOf(locator)} at all. There is ${names(all.filter(isTelling), sought)}.`];
   if (sought.by === 'role' && !knownRoles().includes(sought.role)) {
     const meant = nearest(sought.role, knownRoles());
     there.unshift(`"${sought.role}" is no role of ARIA${meant ? `; "${meant}" is` : ''}.`);
   }
   const guess = close ?? (alike.length === 1 ? alike[0] : undefined);
-  return { there, nearest: guess && (sought.by === 'testId' ? `testId('${wordsOn(guess, sought)}')` : locatorFor(guess)) };
+  return {
+    there,
+    nearest: guess && (sought.by === 'testId' ? `testId('${wordsOn(guess, sought)}')` : locatorFor(guess)),
+  };
 }
 
-const preferred = (alike: Element[], all: Element[]) => [...alike, ...all.filter((element) => isTelling(element) && !alike.includes(element))];
+const preferred = (alike: Element[], all: Element[]) => [
+  ...alike,
+  ...all.filter((element) => isTelling(element) && !alike.includes(element)),
+];
 // What a person would compare with the words that were looked for.
 const wordsOn = (element: Element, { by }: Locator['sought']): string =>
   by === 'testId' ? (element.getAttribute('data-testid') ?? '') : heardOrText(element);
 
-const heardOrText = (element: Element) => (isField(element) && labelElementsOf(element)[0] ? textOf(labelElementsOf(element)[0]!) : heardOf(element) || textOf(element));
+const heardOrText = (element: Element) =>
+  isField(element) && labelElementsOf(element)[0]
+    ? textOf(labelElementsOf(element)[0]!)
+    : heardOf(element) || textOf(element);
 const isTelling = (element: Element) => heardOf(element) !== '';
 
 function isAlike(element: Element, { sought }: Locator): boolean {
@@ -142,7 +158,14 @@ function isAlike(element: Element, { sought }: Locator): boolean {
   }
 }
 
-const kindOf = ({ sought }: Locator) => (sought.by === 'role' ? sought.role : sought.by === 'label' ? 'field' : sought.by === 'testId' ? 'data-testid' : 'such element');
+const kindOf = ({ sought }: Locator) =>
+  sought.by === 'role'
+    ? sought.role
+    : sought.by === 'label'
+      ? 'field'
+      : sought.by === 'testId'
+        ? 'data-testid'
+        : 'such element';
 
 function wordsOf({ sought }: Locator): string | undefined {
   const words = sought.by === 'role' ? sought.name : 'words' in sought ? sought.words : undefined;
@@ -150,15 +173,32 @@ function wordsOf({ sought }: Locator): string | undefined {
 }
 
 function names(elements: readonly Element[], sought: Locator['sought']): string {
-  const told = [...new Set(elements.map((element) => (sought.by === 'testId' && element.hasAttribute('data-testid') ? `"${wordsOn(element, sought)}" on ${describe(element)}` : describe(element))))];
+  const told = [
+    ...new Set(
+      elements.map((element) =>
+        sought.by === 'testId' && element.hasAttribute('data-testid')
+          ? `"${wordsOn(element, sought)}" on ${describe(element)}`
+          : describe(element),
+      ),
+    ),
+  ];
   const rest = told.length > 6 ? `, and ${told.length - 6} more` : '';
   return (told.length === 0 ? 'only text' : told.slice(0, 6).join(', ')) + rest;
 }
 
 /** Words why one was asked for and several are there. */
-export function explainMany(locator: Locator, view: View, found: readonly Element[], background: Background): SimulacraError {
+export function explainMany(
+  locator: Locator,
+  view: View,
+  found: readonly Element[],
+  background: Background,
+): SimulacraError {
   const what = phraseLocator(locator, view.nameOf);
-  const fields = { what, found: found.map((element, at) => `${at + 1}.  ${describe(element)}${placeOf(element)}`), nearest: narrower(locator, view, found) };
+  const fields = {
+    what,
+    found: found.map((element, at) => `${at + 1}.  ${describe(element)}${placeOf(element)}`),
+    nearest: narrower(locator, view, found),
+  };
   return explain('SIM-FIND-MANY', fields, background);
 }
 
@@ -168,7 +208,9 @@ function placeOf(element: Element): string {
 }
 
 function narrower(locator: Locator, view: View, found: readonly Element[]): string | undefined {
-  const around = found.map((element) => element.parentElement?.closest('article,section,li,tr,dialog,[data-part]'));
+  const around = found.map((element) =>
+    element.parentElement?.closest('article,section,li,tr,dialog,[data-part]'),
+  );
   const first = around[0];
   if (!first || locator.outer || around.every((other) => other === first)) return undefined;
   return `${printLocator(locator, view.nameOf)}.inside(${locatorFor(first)})`;

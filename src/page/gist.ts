@@ -4,7 +4,20 @@ import { textOf } from './names';
 import { roleOf } from './roles';
 
 // From what a person is told first to what they find by looking.
-const order = ['alert', 'alertdialog', 'dialog', 'status', 'progressbar', 'heading', 'table', 'list', 'form', 'button', 'link', 'textbox'];
+const order = [
+  'alert',
+  'alertdialog',
+  'dialog',
+  'status',
+  'progressbar',
+  'heading',
+  'table',
+  'list',
+  'form',
+  'button',
+  'link',
+  'textbox',
+];
 const telling = new Set(order);
 
 /** What there is to tell about a page, most telling first. */

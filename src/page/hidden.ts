@@ -15,7 +15,11 @@ export function isLeftOut(element: Element): boolean {
  *
  * @param seen what was found of elements already, so that a search looks at each but once
  */
-export function whyHidden(element: Element, aria: boolean, seen = new Map<Element, string | undefined>()): string | undefined {
+export function whyHidden(
+  element: Element,
+  aria: boolean,
+  seen = new Map<Element, string | undefined>(),
+): string | undefined {
   if (seen.has(element)) return seen.get(element);
   const own =
     (aria && element.getAttribute('aria-hidden') === 'true'
@@ -47,7 +51,8 @@ function whyUnseen(element: Element): string | undefined {
 // element's own style attribute is all that can hide it.
 function styleOf(element: Element): { display: string; visibility: string } | undefined {
   const { styleSheets, defaultView } = element.ownerDocument;
-  if (styleSheets.length > 0 && element.isConnected && defaultView) return defaultView.getComputedStyle(element);
+  if (styleSheets.length > 0 && element.isConnected && defaultView)
+    return defaultView.getComputedStyle(element);
   return element.hasAttribute('style') ? (element as HTMLElement).style : undefined;
 }
 

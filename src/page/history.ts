@@ -65,7 +65,11 @@ export class PageHistory {
 }
 
 /** Undoes the records one by one on a likeness of the page, and copies it at each moment. */
-function rewind(page: Pick<PageHistory, 'root' | 'belongs'>, records: readonly MutationRecord[], moments: readonly number[]): Element[] {
+function rewind(
+  page: Pick<PageHistory, 'root' | 'belongs'>,
+  records: readonly MutationRecord[],
+  moments: readonly number[],
+): Element[] {
   const likeness = new Likeness();
   const frames: Element[] = [];
   let next = records.length;

@@ -24,7 +24,12 @@ export interface LocatorOptions {
 }
 
 type Sought =
-  | { readonly by: 'role'; readonly role: string; readonly name: Words | undefined; readonly state: RoleState }
+  | {
+      readonly by: 'role';
+      readonly role: string;
+      readonly name: Words | undefined;
+      readonly state: RoleState;
+    }
   | { readonly by: 'label' | 'text' | 'testId'; readonly words: Words }
   | { readonly by: 'css'; readonly selector: string }
   | { readonly by: 'part'; readonly component: unknown };
@@ -129,7 +134,9 @@ export function refuseNoLocator(value: unknown): asserts value is Locator {
 
 /** True where a text is what the words ask for. */
 export const fits = (words: Words, text: string): boolean =>
-  typeof words === 'string' ? foldSpace(words) === text : new RegExp(words, words.flags.replace(/[gy]/g, '')).test(text);
+  typeof words === 'string'
+    ? foldSpace(words) === text
+    : new RegExp(words, words.flags.replace(/[gy]/g, '')).test(text);
 
 /** Text as a person reads it: white space folded. */
 export const foldSpace = (text: string): string => text.replace(/\s+/g, ' ').trim();
@@ -139,7 +146,10 @@ const quoteCode = (words: Words) =>
   typeof words === 'string' ? `'${words.replace(/\\/g, '\\\\').replace(/'/g, "\\'")}'` : String(words);
 
 /** A locator as the code that makes it. */
-export function printLocator({ sought, hidden, outer }: Locator, nameOf: (component: unknown) => string): string {
+export function printLocator(
+  { sought, hidden, outer }: Locator,
+  nameOf: (component: unknown) => string,
+): string {
   const more = hidden ? ', { hidden: true }' : '';
   const own = printSought(sought, more, nameOf);
   if (!outer) return own;
@@ -168,7 +178,9 @@ function printSought(sought: Sought, more: string, nameOf: (component: unknown) 
 
 /** A locator as the end of the sentence "Nothing on the page …". */
 export function phraseLocator({ sought, outer }: Locator, nameOf: (component: unknown) => string): string {
-  const inside = !outer ? '' : ` inside ${isLocator(outer) ? printLocator(outer, nameOf) : `<${outer.localName}>`}`;
+  const inside = !outer
+    ? ''
+    : ` inside ${isLocator(outer) ? printLocator(outer, nameOf) : `<${outer.localName}>`}`;
   return phraseSought(sought, nameOf) + inside;
 }
 

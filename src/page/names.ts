@@ -19,7 +19,9 @@ export function heardOf(element: Element): string {
 
 /** The text of an element without what nobody sees. */
 export function textOf(element: Element): string {
-  return foldSpace(hasOddContent(element) ? contentOf(element, new Set(), 'text') : (element.textContent ?? ''));
+  return foldSpace(
+    hasOddContent(element) ? contentOf(element, new Set(), 'text') : (element.textContent ?? ''),
+  );
 }
 
 // Only these make the text of an element differ from what its text nodes say.
@@ -47,7 +49,9 @@ function compute(element: Element, seen: Set<Element>, why: Why): string {
   if (native !== undefined && native !== '') return native;
   const role = roleOf(element);
   if (why !== 'asked' || namedByContent.has(role ?? '')) {
-    const content = hasOddContent(element) ? contentOf(element, seen, 'content') : (element.textContent ?? '');
+    const content = hasOddContent(element)
+      ? contentOf(element, seen, 'content')
+      : (element.textContent ?? '');
     if (content.trim() !== '') return content;
   }
   return element.getAttribute('title') ?? element.getAttribute('placeholder') ?? '';
@@ -111,7 +115,8 @@ const childName = (element: Element, tag: string, seen: Set<Element>) => {
   return child ? contentOf(child, seen, 'content') : undefined;
 };
 
-const blocks = /^(address|article|aside|blockquote|br|dd|div|dl|dt|fieldset|figure|footer|form|h\d|header|hr|li|main|nav|ol|p|section|table|td|th|tr|ul)$/;
+const blocks =
+  /^(address|article|aside|blockquote|br|dd|div|dl|dt|fieldset|figure|footer|form|h\d|header|hr|li|main|nav|ol|p|section|table|td|th|tr|ul)$/;
 
 function contentOf(element: Element, seen: Set<Element>, why: 'content' | 'text'): string {
   let text = '';

@@ -27,7 +27,9 @@ function candidates(locator: Locator, view: View): Element[] {
   const roots = !outer ? view.roots : isLocator(outer) ? locate(outer, view) : [outer];
   if (sought.by === 'part') {
     const parts = view.partsOf(sought.component);
-    return outer ? parts.filter((part) => roots.some((root) => root !== part && root.contains(part))) : [...parts];
+    return outer
+      ? parts.filter((part) => roots.some((root) => root !== part && root.contains(part)))
+      : [...parts];
   }
   const found = roots.flatMap((root) => search(locator, root));
   return roots.length > 1 ? [...new Set(found)] : found;
@@ -67,7 +69,9 @@ export const subjectMark = 'data-subject';
 // What a subject put elsewhere on the page is itself a part of it; its container is not.
 const queryAll = (root: Element, selector: string): Element[] => {
   const below = [...root.querySelectorAll(selector)];
-  return root.parentElement?.localName === 'body' && !root.hasAttribute(subjectMark) && root.matches(selector) ? [root, ...below] : below;
+  return root.parentElement?.localName === 'body' && !root.hasAttribute(subjectMark) && root.matches(selector)
+    ? [root, ...below]
+    : below;
 };
 
 /** What can have a label. */
@@ -99,7 +103,11 @@ function searchText(root: Element, words: string | RegExp): Element[] {
     return true;
   };
   // Looked at as one string first: most searches end here, or need not go down at all.
-  if (typeof words !== 'string' || foldSpace(root.textContent ?? '').includes(foldSpace(words)) || root.querySelector('[hidden],[style]')) {
+  if (
+    typeof words !== 'string' ||
+    foldSpace(root.textContent ?? '').includes(foldSpace(words)) ||
+    root.querySelector('[hidden],[style]')
+  ) {
     if (root.parentElement?.localName === 'body') visit(root);
     else for (const child of root.children) visit(child);
   }

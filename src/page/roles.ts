@@ -33,7 +33,8 @@ function inputRole(element: Element): string | undefined {
   return element.hasAttribute('list') && (role === 'textbox' || role === 'searchbox') ? 'combobox' : role;
 }
 
-const isNamed = (element: Element) => ['aria-label', 'aria-labelledby', 'title'].some((name) => element.hasAttribute(name));
+const isNamed = (element: Element) =>
+  ['aria-label', 'aria-labelledby', 'title'].some((name) => element.hasAttribute(name));
 
 const implicit: Record<string, Implicit> = {
   a: (element) => (has('href')(element) ? 'link' : undefined),
@@ -82,7 +83,8 @@ const implicit: Record<string, Implicit> = {
   progress: 'progressbar',
   search: 'search',
   section: (element) => (isNamed(element) ? 'region' : undefined),
-  select: (element) => (has('multiple')(element) || Number(element.getAttribute('size')) > 1 ? 'listbox' : 'combobox'),
+  select: (element) =>
+    has('multiple')(element) || Number(element.getAttribute('size')) > 1 ? 'listbox' : 'combobox',
   strong: 'strong',
   sub: 'subscript',
   summary: 'button',
@@ -141,7 +143,26 @@ for (const [tag, role] of Object.entries(implicit)) {
 export const selectorOf = (role: string): string => `${probes[role] ? `${probes[role]},` : ''}[role]`;
 
 /** Every role this library knows by an element, for near misses. */
-export const knownRoles = (): string[] => [...new Set([...Object.keys(probes), 'alert', 'alertdialog', 'menu', 'menuitem', 'tab', 'tablist', 'tabpanel', 'switch', 'tooltip', 'toolbar', 'tree', 'treeitem', 'grid', 'log', 'radiogroup'])];
+export const knownRoles = (): string[] => [
+  ...new Set([
+    ...Object.keys(probes),
+    'alert',
+    'alertdialog',
+    'menu',
+    'menuitem',
+    'tab',
+    'tablist',
+    'tabpanel',
+    'switch',
+    'tooltip',
+    'toolbar',
+    'tree',
+    'treeitem',
+    'grid',
+    'log',
+    'radiogroup',
+  ]),
+];
 
 /** Level of a heading, from 1. */
 export function levelOf(element: Element): number | undefined {

@@ -51,7 +51,13 @@ function watchDispatcher(): () => void {
     // React puts back what it was handed, which may be ours.
     set: (next: object | null) => (current = next === null ? null : (originals.get(next) ?? next)),
   });
-  return () => Object.defineProperty(place, key, { configurable: true, enumerable: true, writable: true, value: current });
+  return () =>
+    Object.defineProperty(place, key, {
+      configurable: true,
+      enumerable: true,
+      writable: true,
+      value: current,
+    });
 }
 
 function listening(dispatcher: object): object {
@@ -59,7 +65,8 @@ function listening(dispatcher: object): object {
   if (known) return known;
   const { useContext, use, readContext } = dispatcher as Dispatcher;
   const heard = (read: typeof use) =>
-    read && ((...args: unknown[]) => {
+    read &&
+    ((...args: unknown[]) => {
       tell(args[0]);
       return read(...args);
     });

@@ -98,7 +98,9 @@ export async function loadReactDom(): Promise<void> {
   const version = internals?.version ?? '';
   if (!internals) refuse('SIM-REACT-EARLY', { version });
   if (!internals.setRefreshHandler || !internals.getCurrentFiber) {
-    const mode = (globalThis as { process?: { env: Record<string, string | undefined> } }).process?.env['NODE_ENV'];
+    const mode = (globalThis as { process?: { env: Record<string, string | undefined> } }).process?.env[
+      'NODE_ENV'
+    ];
     refuse('SIM-REACT-PRODUCTION', { version, mode: mode ?? 'production' });
   }
   door.client = 'default' in client && client.default ? (client.default as Client) : client;

@@ -19,11 +19,18 @@ export const tags = {
 } as const;
 
 // A memo with a component inside of it is one level, counted at what is inside.
-const levels = new Set<number>([tags.function, tags.class, tags.indeterminate, tags.forwardRef, tags.simpleMemo]);
+const levels = new Set<number>([
+  tags.function,
+  tags.class,
+  tags.indeterminate,
+  tags.forwardRef,
+  tags.simpleMemo,
+]);
 
 export const isComponent = (fiber: Fiber): boolean => levels.has(fiber.tag);
 
-export const isHost = ({ tag }: Fiber): boolean => tag === tags.host || tag === tags.hoistable || tag === tags.singleton;
+export const isHost = ({ tag }: Fiber): boolean =>
+  tag === tags.host || tag === tags.hoistable || tag === tags.singleton;
 
 /** How many components there are from a node up to the anchor; undefined outside of the anchor. */
 export function levelBelow(anchor: unknown, fiber: Fiber | null): number | undefined {
@@ -43,7 +50,10 @@ export function containerOf(fiber: Fiber | null): Element | undefined {
 }
 
 /** The name of the nearest component around a node, itself included. */
-export function ownerName(fiber: Fiber | null, names: (type: unknown) => string | undefined = nameOf): string | undefined {
+export function ownerName(
+  fiber: Fiber | null,
+  names: (type: unknown) => string | undefined = nameOf,
+): string | undefined {
   for (let at = fiber; at; at = at.return) if (isComponent(at)) return names(at.type);
   return undefined;
 }

@@ -78,7 +78,11 @@ export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
 ): typeof isolate {
   const isolated: typeof isolate = (component, ...args) =>
-    start(component, mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions), calledFrom('isolate', isolated));
+    start(
+      component,
+      mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions),
+      calledFrom('isolate', isolated),
+    );
   return isolated;
 }
 

@@ -11,7 +11,8 @@ import { instancesOf, readTree } from './tree';
 type AnyContext = React.Context<unknown>;
 
 const committed = new Map<Element, () => void>();
-door.committed = (root) => committed.get((root.current.stateNode as { containerInfo: Element }).containerInfo)?.();
+door.committed = (root) =>
+  committed.get((root.current.stateNode as { containerInfo: Element }).containerInfo)?.();
 
 /** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
 export function mount(plan: Plan): Mounted {
@@ -23,14 +24,19 @@ export function mount(plan: Plan): Mounted {
   Anchor.displayName = 'SimulacraAnchor';
   const onCaught = (error: unknown, componentStack: string) => {
     const provided = plan.provide.map(([context]) => (context as AnyContext).displayName ?? 'Context');
-    plan.onThrown(explainThrown(error, { subject: plan.name, componentStack, bareReads, provided, chronicle }));
+    plan.onThrown(
+      explainThrown(error, { subject: plan.name, componentStack, bareReads, provided, chronicle }),
+    );
   };
   const stops = [
     resolveIn(container, plan.stubs, Anchor),
     listenToReads((read, fiber) => {
       if (containerOf(fiber) !== container) return;
       if (!bareReads.some((other) => other.context === read.context && other.reader === read.reader)) {
-        chronicle.add('read', read.context, { detail: `${read.value}, the default: nobody provides it`, from: read.reader });
+        chronicle.add('read', read.context, {
+          detail: `${read.value}, the default: nobody provides it`,
+          from: read.reader,
+        });
       }
       bareReads.push(read);
     }),
@@ -54,7 +60,8 @@ export function mount(plan: Plan): Mounted {
       return settle(() => root.unmount()).finally(() => stops.reverse().forEach((stop) => stop()));
     },
     tree: () => readTree(rootFiber(), Anchor, plan.name),
-    elementsOf: (component) => instancesOf(rootFiber(), Anchor, component).flatMap(({ elements }) => elements.slice(0, 1)),
+    elementsOf: (component) =>
+      instancesOf(rootFiber(), Anchor, component).flatMap(({ elements }) => elements.slice(0, 1)),
     propsOf: (component) => instancesOf(rootFiber(), Anchor, component).map(({ props: given }) => given),
   };
 }
@@ -84,7 +91,11 @@ function silenceBoundaryReport(): () => void {
   };
 }
 
-function surround(plan: Plan, subject: React.ReactNode, onCaught: BoundaryProps['onCaught']): React.ReactNode {
+function surround(
+  plan: Plan,
+  subject: React.ReactNode,
+  onCaught: BoundaryProps['onCaught'],
+): React.ReactNode {
   const provided = plan.provide.reduce<React.ReactNode>((inside, [context, value]) => {
     return React.createElement((context as AnyContext).Provider, { value }, inside);
   }, subject);
@@ -119,4 +130,3 @@ class SimulacraBoundary extends React.Component<BoundaryProps, { failed: boolean
     return this.state.failed ? null : this.props.children;
   }
 }
-

@@ -17,7 +17,9 @@ const live = new Map<Element, Live>();
 export function resolveIn(container: Element, stubs: StubSet, anchor: unknown): () => void {
   live.set(container, { stubs, anchor, families: new Map() });
   door.resolve = resolve;
-  const restore = stubs.records.flatMap(({ target }) => (kindOf(target) === 'lazy' ? [holdBack(target as Lazy)] : []));
+  const restore = stubs.records.flatMap(({ target }) =>
+    kindOf(target) === 'lazy' ? [holdBack(target as Lazy)] : [],
+  );
   return () => {
     for (const undo of restore) undo();
     live.delete(container);
@@ -54,4 +56,3 @@ function holdBack(lazy: Lazy): () => void {
     lazy._init = load;
   };
 }
-

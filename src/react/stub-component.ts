@@ -19,7 +19,9 @@ export function makeStubComponent(record: StubRecord, original: unknown): unknow
   const component = kind === 'class' ? makeClass(record) : makeFunction(record, kind);
   Object.assign(component, {
     displayName: record.name,
-    ...((original as { defaultProps?: object }).defaultProps && { defaultProps: (original as { defaultProps?: object }).defaultProps }),
+    ...((original as { defaultProps?: object }).defaultProps && {
+      defaultProps: (original as { defaultProps?: object }).defaultProps,
+    }),
   });
   made.add(component as object);
   return component;
@@ -30,7 +32,10 @@ function makeFunction(record: StubRecord, kind: Kind | undefined): object {
     const instance = React.useRef<StubInstance>(null);
     const fiber = door.internals?.getCurrentFiber?.() ?? null;
     React.useLayoutEffect(() => {
-      const mine = ((instance as React.MutableRefObject<StubInstance | null>).current ??= enter(record, fiber));
+      const mine = ((instance as React.MutableRefObject<StubInstance | null>).current ??= enter(
+        record,
+        fiber,
+      ));
       return () => leave(record, mine, instance);
     }, []);
     React.useLayoutEffect(() => give(record, instance.current, props));
@@ -38,7 +43,9 @@ function makeFunction(record: StubRecord, kind: Kind | undefined): object {
     React.useImperativeHandle((ref ?? (props['ref'] as React.Ref<object>)) || undefined, record.reach, []);
     return renderStub(record, props, fiber);
   };
-  return kind === 'forwardRef' ? React.forwardRef(Stub as React.ForwardRefRenderFunction<object>) : (props: Props) => Stub(props);
+  return kind === 'forwardRef'
+    ? React.forwardRef(Stub as React.ForwardRefRenderFunction<object>)
+    : (props: Props) => Stub(props);
 }
 
 function makeClass(record: StubRecord): object {
@@ -78,7 +85,9 @@ function enter(record: StubRecord, fiber: Fiber | null): StubInstance {
 
 // Of the two nodes React keeps for one instance, either may be the one that is on the page.
 const elementOf = (fiber: Fiber | null): Element | undefined =>
-  [fiber, fiber?.alternate ?? null].flatMap((node) => (node ? hostsOf(node) : [])).find((element) => element.isConnected);
+  [fiber, fiber?.alternate ?? null]
+    .flatMap((node) => (node ? hostsOf(node) : []))
+    .find((element) => element.isConnected);
 
 function leave(record: StubRecord, instance: StubInstance, ref: { current: StubInstance | null }): void {
   const at = record.instances.indexOf(instance);
@@ -103,9 +112,22 @@ function renderStub(record: StubRecord, props: Props, fiber: Fiber | null): Reac
 }
 
 // A table or list takes only some tags; the stub is one of them there, so that it stays a table.
-const fitting: Record<string, string> = { table: 'tbody', thead: 'tr', tbody: 'tr', tfoot: 'tr', tr: 'td', ul: 'li', ol: 'li', menu: 'li', select: 'option', svg: 'g', dl: 'div' };
+const fitting: Record<string, string> = {
+  table: 'tbody',
+  thead: 'tr',
+  tbody: 'tr',
+  tfoot: 'tr',
+  tr: 'td',
+  ul: 'li',
+  ol: 'li',
+  menu: 'li',
+  select: 'option',
+  svg: 'g',
+  dl: 'div',
+};
 
 function tagInside(fiber: Fiber | null): string {
-  for (let at = fiber?.return ?? null; at; at = at.return) if (isHost(at)) return fitting[at.type as string] ?? 'sim-part';
+  for (let at = fiber?.return ?? null; at; at = at.return)
+    if (isHost(at)) return fitting[at.type as string] ?? 'sim-part';
   return 'sim-part';
 }

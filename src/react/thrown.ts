@@ -27,7 +27,10 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   }
   const read = reads.at(-1);
   if (read) return explain('SIM-PROVIDE-MISSING', { ...read, threw, provided: [...provided] }, told);
-  const stack = names.slice(0, 8).map((name) => `  in ${name}`).join('\n');
+  const stack = names
+    .slice(0, 8)
+    .map((name) => `  in ${name}`)
+    .join('\n');
   return explain('SIM-RENDER-THREW', { subject, thrower, threw, stack }, told);
 }
 
@@ -43,7 +46,8 @@ function libraryHook(error: unknown): { hook: string; package: string } | undefi
   const stack = error instanceof Error ? (error.stack ?? '') : '';
   let found: { hook: string; package: string } | undefined;
   for (const line of stack.split('\n')) {
-    const [, hook, name] = /at (?:\S*\.)?(use[A-Z]\w*) .*node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+)/.exec(line) ?? [];
+    const [, hook, name] =
+      /at (?:\S*\.)?(use[A-Z]\w*) .*node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+)/.exec(line) ?? [];
     if (hook && name && name !== 'react' && !/^react-dom/.test(name)) found = { hook, package: name };
   }
   return found;

@@ -30,7 +30,8 @@ function readAll(first: Fiber | null): TreeNode[] {
 
 function readNode(fiber: Fiber): TreeNode[] {
   if (fiber.tag === tags.text) return [{ kind: 'text', text: String(fiber.memoizedProps) }];
-  if (isHost(fiber)) return [{ kind: 'element', element: fiber.stateNode as Element, children: readHost(fiber) }];
+  if (isHost(fiber))
+    return [{ kind: 'element', element: fiber.stateNode as Element, children: readHost(fiber) }];
   if (!isComponent(fiber)) return readAll(fiber.child);
   const node: ComponentNode = {
     kind: 'component',
@@ -49,12 +50,19 @@ function readHost(fiber: Fiber): TreeNode[] {
 }
 
 /** Every instance of a component (by itself or by name) below the anchor, outermost elements first. */
-export function instancesOf(root: Fiber | null, anchor: unknown, component: unknown): { props: object; elements: Element[] }[] {
+export function instancesOf(
+  root: Fiber | null,
+  anchor: unknown,
+  component: unknown,
+): { props: object; elements: Element[] }[] {
   const wanted = unwrap(component);
   const found: { props: object; elements: Element[] }[] = [];
   visit(findAnchor(root, anchor)?.child ?? null, (fiber) => {
     if (!isComponent(fiber)) return;
-    const fits = typeof component === 'string' ? nameOf(fiber.elementType) === component : unwrap(fiber.elementType) === wanted || unwrap(fiber.type) === wanted;
+    const fits =
+      typeof component === 'string'
+        ? nameOf(fiber.elementType) === component
+        : unwrap(fiber.elementType) === wanted || unwrap(fiber.type) === wanted;
     if (fits) found.push({ props: fiber.memoizedProps ?? {}, elements: hostsOf(fiber) });
   });
   return found;

@@ -9,7 +9,9 @@ export function listenToConsole(chronicle: ChronicleLog): () => void {
     const before = Object.getOwnPropertyDescriptor(console, level);
     const pass = console[level];
     const heard = (...args: unknown[]) => {
-      chronicle.add('logged', `console.${level}`, { detail: () => args.map((arg) => (typeof arg === 'string' ? arg : print(arg))).join(' ') });
+      chronicle.add('logged', `console.${level}`, {
+        detail: () => args.map((arg) => (typeof arg === 'string' ? arg : print(arg))).join(' '),
+      });
       pass.apply(console, args);
     };
     console[level] = heard;

@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { locateAt, refuse } from '../core/errors';
 import { isSlip, nearest } from '../core/near';
 import { shared } from '../core/shared';
 import { isSpy } from '../core/spy';
@@ -17,15 +17,26 @@ export interface Kinds {
 }
 
 /** Puts one component alone on a stage: the same steps in the same order in every framework. */
-export async function isolateWith(adapter: Adapter & Kinds, component: unknown, options: AllOptions, calledAt: Error): Promise<Subject> {
+export async function isolateWith(
+  adapter: Adapter & Kinds,
+  component: unknown,
+  options: AllOptions,
+  calledAt: Error,
+): Promise<Subject> {
   checkOptions(options, 'isolate()', calledAt);
   const name = checkComponent(adapter, component, calledAt);
   checkListed(adapter, options, calledAt);
-  if (typeof document === 'undefined') refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
+  if (typeof document === 'undefined')
+    refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   await adapter.prepare();
   const depth = options.depth === undefined || options.depth === 'full' ? Infinity : options.depth;
   const stubs = new StubSet(options.stub ?? [], options.keep ?? [], depth, adapter.nameOf, adapter.unwrap);
-  const stage = new Stage({ adapter, name, stubs, routes: (options.network ?? {}) as Record<string, unknown> });
+  const stage = new Stage({
+    adapter,
+    name,
+    stubs,
+    routes: (options.network ?? {}) as Record<string, unknown>,
+  });
   shareRest(stage);
   try {
     await mount(stage, component, options);
@@ -34,7 +45,7 @@ export async function isolateWith(adapter: Adapter & Kinds, component: unknown, 
     // Half a stage helps nobody: what was put in place is taken down before the test is told.
     stage.sandbox.explained = true;
     await stage.sandbox.takeDown();
-    throw failure;
+    throw locateAt(failure, calledAt);
   }
   stage.sandbox.checks.push(() => refuseUnusedStubs(stage));
   return makeSubject(stage, options.provide ?? []);
@@ -43,7 +54,8 @@ export async function isolateWith(adapter: Adapter & Kinds, component: unknown, 
 // A spy that was given no name of its own is called by what it was given for.
 function nameSpies(props: object): void {
   for (const [key, value] of Object.entries(props)) {
-    if (isSpy(value) && value.name === 'spy') Object.defineProperty(value, 'name', { value: key, configurable: true });
+    if (isSpy(value) && value.name === 'spy')
+      Object.defineProperty(value, 'name', { value: key, configurable: true });
   }
 }
 
@@ -82,9 +94,15 @@ function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): 
   if (name !== undefined) return name;
   const exports =
     typeof component === 'object' && component !== null
-      ? Object.keys(component).filter((key) => adapter.nameOf((component as Record<string, unknown>)[key]) !== undefined)
+      ? Object.keys(component).filter(
+          (key) => adapter.nameOf((component as Record<string, unknown>)[key]) !== undefined,
+        )
       : [];
-  return refuse('SIM-COMPONENT-MISSING', { value: component, framework: adapter.framework, exports }, { calledAt });
+  return refuse(
+    'SIM-COMPONENT-MISSING',
+    { value: component, framework: adapter.framework, exports },
+    { calledAt },
+  );
 }
 
 function checkListed(adapter: Adapter, options: AllOptions, calledAt: Error): void {
@@ -104,8 +122,14 @@ const renderedNames = ({ setting }: Stage) => [...new Set(setting.stubs.rendered
 function refuseSlips(stage: Stage, calledAt: Error): void {
   const rendered = renderedNames(stage);
   for (const { target, used, name } of stage.setting.stubs.records) {
-    const slip = typeof target === 'string' && !used ? rendered.find((other) => isSlip(name, other)) : undefined;
-    if (slip) refuse('SIM-STUB-NAME', { subject: stage.setting.name, stub: name, nearest: slip, rendered }, { calledAt });
+    const slip =
+      typeof target === 'string' && !used ? rendered.find((other) => isSlip(name, other)) : undefined;
+    if (slip)
+      refuse(
+        'SIM-STUB-NAME',
+        { subject: stage.setting.name, stub: name, nearest: slip, rendered },
+        { calledAt },
+      );
   }
 }
 
@@ -114,6 +138,16 @@ function refuseUnusedStubs(stage: Stage): void {
   for (const { name, used, listed } of stage.setting.stubs.records) {
     if (used || !listed) continue;
     const twin = rendered.includes(name);
-    refuse('SIM-STUB-UNUSED', { subject: stage.setting.name, stub: name, rendered, nearest: twin ? undefined : nearest(name, rendered), twin }, { chronicle: String(stage.chronicle) });
+    refuse(
+      'SIM-STUB-UNUSED',
+      {
+        subject: stage.setting.name,
+        stub: name,
+        rendered,
+        nearest: twin ? undefined : nearest(name, rendered),
+        twin,
+      },
+      { chronicle: String(stage.chronicle) },
+    );
   }
 }

@@ -34,12 +34,23 @@ export function wordNone(stage: Stage, locator: Locator, calledAt: Error | undef
   if (locator.sought.by !== 'part') return explainNone(locator, stage.view(), stage.background(calledAt));
   const part = stage.view().nameOf(locator.sought.component);
   const rendered = [...new Set(stage.setting.stubs.rendered.values())];
-  const fields = { subject: stage.setting.name, part, rendered, nearest: rendered.includes(part) ? undefined : nearest(part, rendered) };
+  const fields = {
+    subject: stage.setting.name,
+    part,
+    rendered,
+    nearest: rendered.includes(part) ? undefined : nearest(part, rendered),
+  };
   return explain('SIM-PART-NONE', fields, stage.background(calledAt));
 }
 
 /** Waits until a locator fits something, or nothing. @throws SIM-WAIT-OVER */
-export async function waitFor(stage: Stage, locator: Locator, comes: boolean, patience: Patience, calledAt: Error): Promise<HTMLElement[]> {
+export async function waitFor(
+  stage: Stage,
+  locator: Locator,
+  comes: boolean,
+  patience: Patience,
+  calledAt: Error,
+): Promise<HTMLElement[]> {
   const { within = 1000 } = patience;
   const asked = printLocator(locator, stage.view().nameOf);
   let over = false;
@@ -56,10 +67,18 @@ export async function waitFor(stage: Stage, locator: Locator, comes: boolean, pa
     callOff();
   }
   stage.sandbox.explained = true;
-  const there = comes ? whatIsThere(locator, stage.view()).there : lookFor(stage, locator, asked, calledAt).map(describe);
-  const pending = stage.network.requests.filter(({ status }) => status === undefined).map(({ method, url }) => `${method} ${new URL(url).pathname}`);
+  const there = comes
+    ? whatIsThere(locator, stage.view()).there
+    : lookFor(stage, locator, asked, calledAt).map(describe);
+  const pending = stage.network.requests
+    .filter(({ status }) => status === undefined)
+    .map(({ method, url }) => `${method} ${new URL(url).pathname}`);
   const what = phraseLocator(locator, stage.view().nameOf);
-  return refuse('SIM-WAIT-OVER', { what, waited: within, comes, there, pending, unanswered: stage.background().unanswered }, stage.background(calledAt));
+  return refuse(
+    'SIM-WAIT-OVER',
+    { what, waited: within, comes, there, pending, unanswered: stage.background().unanswered },
+    stage.background(calledAt),
+  );
 }
 
 // Long enough for a timer to come due, short enough that nobody waits for the waiting.

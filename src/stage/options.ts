@@ -56,11 +56,19 @@ export function checkOptions(options: AllOptions, of: string, calledAt: Error): 
   }
   for (const pair of options.provide ?? []) {
     if (Array.isArray(pair) && pair.length === 2) continue;
-    refuse('SIM-OPTION-VALUE', { option: 'provide', value: pair, wanted: 'pairs: provide: [[SessionContext, value]]' }, { calledAt });
+    refuse(
+      'SIM-OPTION-VALUE',
+      { option: 'provide', value: pair, wanted: 'pairs: provide: [[SessionContext, value]]' },
+      { calledAt },
+    );
   }
   const { depth } = options;
   if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
-    refuse('SIM-OPTION-VALUE', { option: 'depth', value: depth, wanted: `'full' or a whole number from 1` }, { calledAt });
+    refuse(
+      'SIM-OPTION-VALUE',
+      { option: 'depth', value: depth, wanted: `'full' or a whole number from 1` },
+      { calledAt },
+    );
   }
 }
 

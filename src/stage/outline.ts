@@ -46,24 +46,54 @@ const slotsOf = (node: Extract<TreeNode, { kind: 'component' }>): readonly TreeN
 
 type ElementNode = Extract<TreeNode, { kind: 'element' }>;
 
-function printElement(node: ElementNode, indent: number, depth: number, lines: string[], add: (line: string) => void): void {
+function printElement(
+  node: ElementNode,
+  indent: number,
+  depth: number,
+  lines: string[],
+  add: (line: string) => void,
+): void {
   const { element } = node;
   // The words of a label are said by the field they name.
   if (isLeftOut(element) || (element.localName === 'label' && element.childElementCount === 0)) return;
   const role = roleOf(element);
-  if (element.localName === 'label') return printAll(node.children.filter(({ kind }) => kind !== 'text'), indent, depth, lines);
+  if (element.localName === 'label')
+    return printAll(
+      node.children.filter(({ kind }) => kind !== 'text'),
+      indent,
+      depth,
+      lines,
+    );
   if (!role || wording.has(role)) return printAll(node.children, indent, depth, lines);
   add(describeState(element));
   const told = namedByContent.has(role) || describeState(element).includes(JSON.stringify(textOf(element)));
-  if (!told || hasMore(node)) printAll(node.children.filter((child) => child.kind !== 'text' || !told), indent + 1, depth, lines);
+  if (!told || hasMore(node))
+    printAll(
+      node.children.filter((child) => child.kind !== 'text' || !told),
+      indent + 1,
+      depth,
+      lines,
+    );
 }
 
 // Words are told with the element they are in; a component or another element with a role is not.
 const hasMore = (node: TreeNode): boolean =>
   node.kind !== 'text' &&
-  node.children.some((child) => child.kind === 'component' || (child.kind === 'element' && isTold(child.element)) || hasMore(child));
+  node.children.some(
+    (child) =>
+      child.kind === 'component' || (child.kind === 'element' && isTold(child.element)) || hasMore(child),
+  );
 
-const wording = new Set(['paragraph', 'strong', 'emphasis', 'time', 'code', 'presentation', 'deletion', 'insertion']);
+const wording = new Set([
+  'paragraph',
+  'strong',
+  'emphasis',
+  'time',
+  'code',
+  'presentation',
+  'deletion',
+  'insertion',
+]);
 const isTold = (element: Element) => !wording.has(roleOf(element) ?? 'presentation');
 
 function printAll(nodes: readonly TreeNode[], indent: number, depth: number, lines: string[]): void {
@@ -75,7 +105,8 @@ function joinTexts(nodes: readonly TreeNode[]): TreeNode[] {
   const joined: TreeNode[] = [];
   for (const node of nodes) {
     const last = joined.at(-1);
-    if (node.kind === 'text' && last?.kind === 'text') joined[joined.length - 1] = { kind: 'text', text: last.text + node.text };
+    if (node.kind === 'text' && last?.kind === 'text')
+      joined[joined.length - 1] = { kind: 'text', text: last.text + node.text };
     else joined.push(node);
   }
   return joined;
@@ -85,8 +116,13 @@ function joinTexts(nodes: readonly TreeNode[]): TreeNode[] {
 export function printProps(props: object): string {
   return Object.entries(props as Record<string, unknown>)
     .filter(([name, value]) => name !== 'children' && value !== undefined)
-    .map(([name, value]) => (typeof value === 'string' ? `${name}=${JSON.stringify(value)}` : `${name}={${typeof value === 'function' ? 'ƒ' : print(value, 40)}}`))
+    .map(([name, value]) =>
+      typeof value === 'string'
+        ? `${name}=${JSON.stringify(value)}`
+        : `${name}={${typeof value === 'function' ? 'ƒ' : print(value, 40)}}`,
+    )
     .join(' ');
 }
 
-const cut = (line: string, room: number) => (line.length > room ? `${line.slice(0, Math.max(12, room - 1))}…` : line);
+const cut = (line: string, room: number) =>
+  line.length > room ? `${line.slice(0, Math.max(12, room - 1))}…` : line;

@@ -4,7 +4,8 @@ import { printCall, type AnyFunction, type Spy } from '../core/spy';
 import type { Stage } from './stage';
 import type { StubInstance, StubRecord } from './stubs';
 
-type FunctionKeys<P> = { [K in keyof P]-?: NonNullable<P[K]> extends AnyFunction ? K : never }[keyof P] & string;
+type FunctionKeys<P> = { [K in keyof P]-?: NonNullable<P[K]> extends AnyFunction ? K : never }[keyof P] &
+  string;
 type ArgsOf<F> = NonNullable<F> extends (...args: infer A) => unknown ? A : never;
 
 /** One child on the page: what its parent gave it, and a way to call back. */
@@ -68,22 +69,37 @@ function realInstances(stage: Stage, component: unknown): StubInstance[] {
 function refuseNone(stage: Stage, part: string, record: StubRecord | undefined, calledAt: Error): never {
   const rendered = [...new Set(stage.setting.stubs.rendered.values())];
   const near = record ? undefined : nearest(part, rendered);
-  refuse('SIM-PART-NONE', { subject: stage.setting.name, part, rendered, nearest: near }, stageNote(stage, calledAt));
+  refuse(
+    'SIM-PART-NONE',
+    { subject: stage.setting.name, part, rendered, nearest: near },
+    stageNote(stage, calledAt),
+  );
 }
 
 const stageNote = (stage: Stage, calledAt: Error) => ({ calledAt, chronicle: String(stage.chronicle) });
 
-function makeInstance(stage: Stage, part: string, instance: StubInstance, asked: string): PartInstance<Record<string, unknown>> {
+function makeInstance(
+  stage: Stage,
+  part: string,
+  instance: StubInstance,
+  asked: string,
+): PartInstance<Record<string, unknown>> {
   const tell = async (key: string, ...args: unknown[]): Promise<void> => {
     const calledAt = calledFrom(asked, tell);
     stage.refuseGone(asked, calledAt);
     const call = instance.props[key];
     if (typeof call !== 'function') {
       const known = Object.keys(instance.props).filter((name) => typeof instance.props[name] === 'function');
-      refuse('SIM-PART-TELL', { part, name: key, known, nearest: nearest(key, known) }, stageNote(stage, calledAt));
+      refuse(
+        'SIM-PART-TELL',
+        { part, name: key, known, nearest: nearest(key, known) },
+        stageNote(stage, calledAt),
+      );
     }
     stage.chronicle.add('told', part, { detail: printCall(key, args), trigger: true });
-    await stage.act(`had ${part} tell ${key}`, () => stage.setting.adapter.settle(() => (call as AnyFunction)(...args)));
+    await stage.act(`had ${part} tell ${key}`, () =>
+      stage.setting.adapter.settle(() => (call as AnyFunction)(...args)),
+    );
   };
   return {
     get props() {

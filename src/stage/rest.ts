@@ -12,14 +12,18 @@ const mostTurns = 500;
  *
  * @throws SIM-REST-NEVER
  */
-export async function comeToRest(adapter: Adapter, about: { name: string; busy(): string; onTurn(): void }): Promise<void> {
+export async function comeToRest(
+  adapter: Adapter,
+  about: { name: string; busy(): string; onTurn(): void },
+): Promise<void> {
   shared.driving++;
   try {
     let quiet = 0;
     // The body of an answer takes some turns to be read.
     let needed = 1;
     for (let turn = 0; quiet < needed; turn++) {
-      if (turn > mostTurns) refuse('SIM-REST-NEVER', { subject: about.name, turns: mostTurns, busy: about.busy() });
+      if (turn > mostTurns)
+        refuse('SIM-REST-NEVER', { subject: about.name, turns: mostTurns, busy: about.busy() });
       const before = shared.activity;
       about.onTurn();
       const answers = shared.gate.length;

@@ -33,13 +33,20 @@ export class Stage {
   /** What the test is doing, for an error that comes of it. */
   #gesture = 'rendered the subject';
   #down = false;
-  readonly #watch = watchRenders(() => ({ subject: this.setting.name, turns: mostRenders, busy: `rendered ${this.setting.name}` }));
+  readonly #watch = watchRenders(() => ({
+    subject: this.setting.name,
+    turns: mostRenders,
+    busy: `rendered ${this.setting.name}`,
+  }));
 
   constructor(readonly setting: Setting) {
     const { routes, name } = setting;
     this.container = openContainer(name, this.sandbox);
     this.network = new Network(routes, { name, chronicle: this.chronicle, running: this.#running });
-    this.history = new PageHistory(document.body, (child) => child === this.container || isOutside(this.container, child));
+    this.history = new PageHistory(
+      document.body,
+      (child) => child === this.container || isOutside(this.container, child),
+    );
     this.sandbox.onTakeDown(() => this.history.stop());
     this.sandbox.onTakeDown(connect(this.network));
     this.sandbox.onTakeDown(listenToConsole(this.chronicle));
@@ -88,9 +95,12 @@ export class Stage {
       if (this.#thrown.some((known) => known === error || known.cause === error)) return;
       if (this.setting.adapter.willReport?.(this.container)) return;
       if (isExplained(error)) return this.onThrown(error);
-      const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error ?? event.message);
+      const threw =
+        error instanceof Error ? `${error.name}: ${error.message}` : print(error ?? event.message);
       const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
-      this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: String(this.chronicle) }));
+      this.onThrown(
+        explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: String(this.chronicle) }),
+      );
     };
     window.addEventListener('error', listen);
     this.sandbox.onTakeDown(() => window.removeEventListener('error', listen));
@@ -120,7 +130,9 @@ export class Stage {
       const last = this.chronicle.entries.at(-1);
       return last ? `${last.kind} ${last.what}` : 'nothing that could be seen';
     };
-    await this.watched(comeToRest(this.setting.adapter, { name: this.setting.name, busy, onTurn: this.#watch.reset }));
+    await this.watched(
+      comeToRest(this.setting.adapter, { name: this.setting.name, busy, onTurn: this.#watch.reset }),
+    );
     const thrown = this.#thrown[0];
     if (!thrown) return;
     this.#thrown.length = 0;
@@ -138,7 +150,8 @@ export class Stage {
     const { stubs, adapter } = this.setting;
     return {
       roots: [this.container, ...outsideOf(this.container)],
-      nameOf: (component) => (typeof component === 'string' ? component : (adapter.nameOf(component) ?? print(component))),
+      nameOf: (component) =>
+        typeof component === 'string' ? component : (adapter.nameOf(component) ?? print(component)),
       partsOf: (component) => {
         const record = stubs.find(component);
         if (!record) return this.mounted?.elementsOf(component) ?? [];
@@ -151,7 +164,7 @@ export class Stage {
   background(calledAt?: Error) {
     return {
       calledAt,
-      chronicle: String(this.chronicle),
+      chronicle: this.chronicle,
       unanswered: this.network.unmatched.map(({ asked }) => asked),
       earlier: () => this.history.frames().reverse(),
     };

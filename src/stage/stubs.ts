@@ -51,9 +51,11 @@ export class StubRecord {
 
   readonly #reached = new Proxy({} as object, {
     get: (_, key) => {
-      if (typeof key === 'symbol' || key === 'then' || key === '$$typeof' || key === 'toJSON') return undefined;
+      if (typeof key === 'symbol' || key === 'then' || key === '$$typeof' || key === 'toJSON')
+        return undefined;
       return (
-        this.handle[key] ?? refuse('SIM-STUB-HANDLE', { stub: this.name, member: key, known: Object.keys(this.handle) })
+        this.handle[key] ??
+        refuse('SIM-STUB-HANDLE', { stub: this.name, member: key, known: Object.keys(this.handle) })
       );
     },
     has: (_, key) => typeof key === 'string' && key in this.handle,
@@ -140,7 +142,12 @@ export class StubSet {
     const inner = this.unwrap(component);
     let record = this.#beyondDepth.get(inner);
     if (!record) {
-      record = new StubRecord(inner, this.nameOf(component) ?? 'Anonymous', { render: undefined, handle: undefined }, false);
+      record = new StubRecord(
+        inner,
+        this.nameOf(component) ?? 'Anonymous',
+        { render: undefined, handle: undefined },
+        false,
+      );
       this.#beyondDepth.set(inner, record);
       this.records.push(record);
       record.used = true;
@@ -156,7 +163,9 @@ export class StubSet {
   find(component: unknown): StubRecord | undefined {
     if (typeof component === 'string') return this.records.find(({ name }) => name === component);
     const inner = this.unwrap(component);
-    return this.records.find(({ target, name }) => this.unwrap(target) === inner || (typeof target === 'string' && name === this.nameOf(component)));
+    return this.records.find(
+      ({ target, name }) =>
+        this.unwrap(target) === inner || (typeof target === 'string' && name === this.nameOf(component)),
+    );
   }
 }
-

@@ -68,7 +68,7 @@ export interface Subject<Props = object> {
   /** The children of one kind: what they were given, and a way to call back. */
   part<C>(component: C): Part<PropsOf<C>>;
   /** What was provided for a context; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
-  given<T>(token: Token<T>): StandIn<T>;
+  given<T>(token: Token<T>): StandIn<NonNullable<T>>;
   /** Resolves when nothing is left to do that is due. */
   atRest(): Promise<void>;
   /** @throws SIM-ROUTE-UNUSED where a route of this test was never asked for */
@@ -80,8 +80,10 @@ export interface Subject<Props = object> {
 }
 
 /** What a value can be provided for. A context is told by the type it provides. */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any
-export type Token<T> = { readonly Provider: (props: { value: T; children?: any }) => any } | (abstract new (...args: never[]) => T);
+export type Token<T> =
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a provider of whatever framework
+  | { readonly Provider: (props: { value: T; children?: any }) => any }
+  | (abstract new (...args: never[]) => T);
 
 /** Where the matchers reach into a subject; they may come from another bundle. */
 export const verdicts = Symbol.for('simulacra.verdicts');

@@ -28,7 +28,12 @@ export function makeVerdicts(stage: Stage): Verdicts {
       const message = () => {
         stage.sandbox.explained = true;
         if (!pass && found.length === 0) return wordNone(stage, locator, undefined).message;
-        const fields = { what: what(locator), found: found.map(describe), times: found.length, wanted: times };
+        const fields = {
+          what: what(locator),
+          found: found.map(describe),
+          times: found.length,
+          wanted: times,
+        };
         return explain('SIM-SHOWN', fields, stage.background()).message;
       };
       return { pass, message };
@@ -37,11 +42,22 @@ export function makeVerdicts(stage: Stage): Verdicts {
       lookFor(stage, locator, 'expect(…).toHaveShown()', calledAt());
       const frames = stage.history.frames();
       const view = stage.view();
-      const pass = frames.some((frame) => locate(locator, { ...view, roots: [frame], partsOf: (component) => stubsIn(frame, view.nameOf(component)) }).length > 0);
+      const pass = frames.some(
+        (frame) =>
+          locate(locator, {
+            ...view,
+            roots: [frame],
+            partsOf: (component) => stubsIn(frame, view.nameOf(component)),
+          }).length > 0,
+      );
       const message = () => {
         stage.sandbox.explained = true;
         const { there } = whatIsThere(locator, view);
-        return explain('SIM-NEVER-SHOWN', { what: what(locator), moments: frames.length, there, wanted: !pass }, stage.background()).message;
+        return explain(
+          'SIM-NEVER-SHOWN',
+          { what: what(locator), moments: frames.length, there, wanted: !pass },
+          stage.background(),
+        ).message;
       };
       return { pass, message };
     },

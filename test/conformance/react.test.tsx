@@ -1,13 +1,26 @@
 import 'simulacra/jest';
 import { isolate, isolateWith, stub } from 'simulacra/react';
-import { Component, createRef, lazy, memo, StrictMode, Suspense, use, useEffect, useState, version, type ComponentType } from 'react';
+import {
+  Component,
+  createRef,
+  lazy,
+  memo,
+  StrictMode,
+  Suspense,
+  use,
+  useEffect,
+  useState,
+  version,
+  type ComponentType,
+} from 'react';
 import { createPortal } from 'react-dom';
 import { hold, part, role, text } from 'simulacra';
 import { hives } from '../../examples/shared/hive';
 import * as components from './react';
 import { conform } from './specification';
 
-const { Board, Card, Desk, GateSign, Greeting, Keeper, Log, Pad, Patient, Ward, Weight, YardOpen } = components;
+const { Board, Card, Desk, GateSign, Greeting, Keeper, Log, Pad, Patient, Ward, Weight, YardOpen } =
+  components;
 
 conform({
   framework: `React ${version}`,
@@ -28,10 +41,14 @@ describe(`React ${version}, its own ways`, () => {
     static defaultProps = { hiveId: 'h1' };
     override render = explode;
   }
-  const Plain = Object.assign(() => explode(), { displayName: 'Plain' }) as unknown as ComponentType<{ hiveId: string }>;
+  const Plain = Object.assign(() => explode(), { displayName: 'Plain' }) as unknown as ComponentType<{
+    hiveId: string;
+  }>;
   const Memo = memo(Plain);
   const Compared = memo(Plain, () => false);
-  const Lazy = lazy<ComponentType<{ hiveId: string }>>(() => Promise.reject(new Error('the child was loaded')));
+  const Lazy = lazy<ComponentType<{ hiveId: string }>>(() =>
+    Promise.reject(new Error('the child was loaded')),
+  );
   const placed = (Inner: ComponentType<{ hiveId: string }>) => {
     const Placed = (props: { hiveId: string }) => <Inner {...props} />;
     return Placed;
@@ -45,28 +62,42 @@ describe(`React ${version}, its own ways`, () => {
     ['memo with a comparison', Compared],
     ['lazy', Lazy],
     ['wrapped', Wrapped],
-  ] as [string, ComponentType<{ hiveId: string }>][])('stubs a %s component, however it is exported', async (_, Child) => {
-    const Parent = () => {
-      const [hive, setHive] = useState(3);
-      return (
-        <StrictMode>
-          <Suspense fallback="waiting">
-            <Child hiveId={`h${hive}`} />
-          </Suspense>
-          <button onClick={() => setHive(7)}>Next</button>
-        </StrictMode>
-      );
-    };
-    const parent = await isolate(Parent, { stub: [Child] });
-    expect(parent.part(Child).props).toEqual([{ hiveId: 'h3' }]);
-    await parent.click(role('button', 'Next'));
-    expect(parent.part(Child).props).toEqual([{ hiveId: 'h7' }]);
-    expect(parent.find(part(Child)).getAttribute('data-props')).toBe('hiveId="h7"');
-  });
+  ] as [string, ComponentType<{ hiveId: string }>][])(
+    'stubs a %s component, however it is exported',
+    async (_, Child) => {
+      const Parent = () => {
+        const [hive, setHive] = useState(3);
+        return (
+          <StrictMode>
+            <Suspense fallback="waiting">
+              <Child hiveId={`h${hive}`} />
+            </Suspense>
+            <button onClick={() => setHive(7)}>Next</button>
+          </StrictMode>
+        );
+      };
+      const parent = await isolate(Parent, { stub: [Child] });
+      expect(parent.part(Child).props).toEqual([{ hiveId: 'h3' }]);
+      await parent.click(role('button', 'Next'));
+      expect(parent.part(Child).props).toEqual([{ hiveId: 'h7' }]);
+      expect(parent.find(part(Child)).getAttribute('data-props')).toBe('hiveId="h7"');
+    },
+  );
 
   it('keeps a table a table and a list a list', async () => {
-    const Row = ({ name }: { name: string }) => <tr><td>{name}</td></tr>;
-    const Table = () => <table><tbody><Row name="Anemone" /><Row name="Borage" /></tbody></table>;
+    const Row = ({ name }: { name: string }) => (
+      <tr>
+        <td>{name}</td>
+      </tr>
+    );
+    const Table = () => (
+      <table>
+        <tbody>
+          <Row name="Anemone" />
+          <Row name="Borage" />
+        </tbody>
+      </table>
+    );
     const table = await isolate(Table, { depth: 1 });
     expect(table).toShow(role('row'), { times: 2 });
     expect(table.chronicle.of('logged')).toEqual([]);
@@ -117,7 +148,14 @@ describe(`React ${version}, its own ways`, () => {
       return () => (asked ??= fetch('/api/hives/h1').then((response) => response.json() as Promise<string>));
     }
     const Name = () => <p>{use(asking())}</p>;
-    const name = await isolate(() => <Suspense fallback={<p role="status">Waiting</p>}><Name /></Suspense>, { network: { 'GET /api/hives/:id': answer } });
+    const name = await isolate(
+      () => (
+        <Suspense fallback={<p role="status">Waiting</p>}>
+          <Name />
+        </Suspense>
+      ),
+      { network: { 'GET /api/hives/:id': answer } },
+    );
     expect(name).toShow(role('status', 'Waiting'));
     await answer.release('Anemone');
     expect(name).toShow(text('Anemone'));

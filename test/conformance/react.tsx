@@ -1,4 +1,13 @@
-import { createContext, forwardRef, useContext, useEffect, useImperativeHandle, useRef, useState, type ReactNode } from 'react';
+import {
+  createContext,
+  forwardRef,
+  useContext,
+  useEffect,
+  useImperativeHandle,
+  useRef,
+  useState,
+  type ReactNode,
+} from 'react';
 import { hives, type Hive } from '../../examples/shared/hive';
 
 /* The components of the specification, as a React engineer writes them for React 18 and 19 alike. */
@@ -37,7 +46,9 @@ export function Board({ yard, onOpen }: { yard: string; onOpen?: (id: string) =>
     let current = true;
     setFound({ state: 'loading' });
     fetch(`/api/hives?yard=${yard}`)
-      .then((response) => (response.ok ? (response.json() as Promise<Hive[]>) : Promise.reject(new Error('not ok'))))
+      .then((response) =>
+        response.ok ? (response.json() as Promise<Hive[]>) : Promise.reject(new Error('not ok')),
+      )
       .then((loaded) => current && setFound({ state: 'loaded', hives: loaded }))
       .catch(() => current && setFound({ state: 'failed' }));
     return () => void (current = false);
@@ -115,7 +126,13 @@ interface LogEntry {
 }
 
 export function Log({ onLog }: { onLog: (entry: LogEntry) => void }) {
-  const [entry, setEntry] = useState<LogEntry>({ note: '', varroa: '', yard: 'north', marked: false, mood: 'calm' });
+  const [entry, setEntry] = useState<LogEntry>({
+    note: '',
+    varroa: '',
+    yard: 'north',
+    marked: false,
+    mood: 'calm',
+  });
   const set = (change: Partial<LogEntry>) => setEntry({ ...entry, ...change });
   return (
     <form
@@ -129,7 +146,12 @@ export function Log({ onLog }: { onLog: (entry: LogEntry) => void }) {
         Note <input value={entry.note} onChange={(event) => set({ note: event.target.value })} />
       </label>
       <label htmlFor="varroa">Varroa</label>
-      <input id="varroa" type="number" value={entry.varroa} onChange={(event) => set({ varroa: event.target.value })} />
+      <input
+        id="varroa"
+        type="number"
+        value={entry.varroa}
+        onChange={(event) => set({ varroa: event.target.value })}
+      />
       <label>
         Yard
         <select value={entry.yard} onChange={(event) => set({ yard: event.target.value })}>
@@ -138,11 +160,17 @@ export function Log({ onLog }: { onLog: (entry: LogEntry) => void }) {
         </select>
       </label>
       <label>
-        <input type="checkbox" checked={entry.marked} onChange={(event) => set({ marked: event.target.checked })} /> Marked
+        <input
+          type="checkbox"
+          checked={entry.marked}
+          onChange={(event) => set({ marked: event.target.checked })}
+        />{' '}
+        Marked
       </label>
       {['calm', 'angry'].map((mood) => (
         <label key={mood}>
-          <input type="radio" name="mood" checked={entry.mood === mood} onChange={() => set({ mood })} /> {mood === 'calm' ? 'Calm' : 'Angry'}
+          <input type="radio" name="mood" checked={entry.mood === mood} onChange={() => set({ mood })} />{' '}
+          {mood === 'calm' ? 'Calm' : 'Angry'}
         </label>
       ))}
       <button disabled={entry.note === ''}>Log</button>

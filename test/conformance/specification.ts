@@ -1,4 +1,16 @@
-import { fail, hold, inTurn, label, part, role, SimulacraError, spy, takeDown, text, type Subject } from 'simulacra';
+import {
+  fail,
+  hold,
+  inTurn,
+  label,
+  part,
+  role,
+  SimulacraError,
+  spy,
+  takeDown,
+  text,
+  type Subject,
+} from 'simulacra';
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
 
@@ -39,7 +51,8 @@ export interface Kit {
 }
 
 const route = 'GET /api/hives?yard=:yard';
-const names = (subject: Subject<Any>, card: Any) => (subject.part(card).props as { hive: Hive }[]).map(({ hive }) => hive.name);
+const names = (subject: Subject<Any>, card: Any) =>
+  (subject.part(card).props as { hive: Hive }[]).map(({ hive }) => hive.name);
 
 const codeOf = async (work: () => unknown): Promise<string> => {
   try {
@@ -103,7 +116,10 @@ export function conform(kit: Kit): void {
 
       it('lets answers overtake each other', async () => {
         const [north, east] = [hold<Hive[]>(), hold<Hive[]>()];
-        const board = await isolate(Board, { ...loaded, network: { 'GET /api/hives?yard=north': north, 'GET /api/hives?yard=east': east } });
+        const board = await isolate(Board, {
+          ...loaded,
+          network: { 'GET /api/hives?yard=north': north, 'GET /api/hives?yard=east': east },
+        });
         await board.update({ yard: 'east' });
         await east.release([hives[2]!]);
         await north.release(hives);
@@ -133,13 +149,19 @@ export function conform(kit: Kit): void {
         const kept = await isolate(Board, { ...loaded, depth: 1, keep: [Card] });
         expect(kept).toShow(role('article'), { times: 3 });
         expect(kept).toShow(part(Weight), { times: 3 });
-        expect(kept.find(part(Weight).inside(role('article', 'Anemone'))).getAttribute('data-part')).toBe('Weight');
+        expect(kept.find(part(Weight).inside(role('article', 'Anemone'))).getAttribute('data-part')).toBe(
+          'Weight',
+        );
         expect(kept).not.toShow(text('31.2 kg'));
       });
 
       it('replaces by a rendering of the user', async () => {
         const board = await isolate(Board, { ...loaded, stub: [stub(Card, kit.note)] });
-        expect(board.findAll(role('note')).map(({ textContent }) => textContent)).toEqual(['Anemone', 'Borage', 'Clover']);
+        expect(board.findAll(role('note')).map(({ textContent }) => textContent)).toEqual([
+          'Anemone',
+          'Borage',
+          'Clover',
+        ]);
       });
 
       it('keeps what the parent puts into the child', async () => {
@@ -167,7 +189,10 @@ export function conform(kit: Kit): void {
       });
 
       it('treats one child differently in two live subjects', async () => {
-        const [stubbed, real] = await Promise.all([isolate(Board, { ...loaded, stub: [Card] }), isolate(Board, loaded)]);
+        const [stubbed, real] = await Promise.all([
+          isolate(Board, { ...loaded, stub: [Card] }),
+          isolate(Board, loaded),
+        ]);
         expect(stubbed.container.querySelectorAll('article').length).toBe(0);
         expect(real.container.querySelectorAll('article').length).toBe(3);
         await stubbed.update({ yard: 'east' });
@@ -176,7 +201,11 @@ export function conform(kit: Kit): void {
       });
 
       it('has defaults of a team, which need not be of use in every test', async () => {
-        const isolateBoard = kit.isolateWith({ stub: [Card], network: { [route]: hold() }, props: { yard: 'north' } });
+        const isolateBoard = kit.isolateWith({
+          stub: [Card],
+          network: { [route]: hold() },
+          props: { yard: 'north' },
+        });
         const board = await isolateBoard(Board, { network: { [route]: hives } });
         expect(board).toShow(part(Card), { times: 3 });
         expect(await isolateBoard(Board)).toShow(role('status'));
@@ -205,7 +234,10 @@ export function conform(kit: Kit): void {
       });
 
       it('wraps, outermost first', async () => {
-        const greeting = await isolate(Greeting, { provide: [[kit.Keeper, 'Imke']], wrap: [...kit.wrappers] });
+        const greeting = await isolate(Greeting, {
+          provide: [[kit.Keeper, 'Imke']],
+          wrap: [...kit.wrappers],
+        });
         expect(greeting.container.textContent).toMatch(/^Yard open.*Gate.*Good day, Imke$/);
       });
 
@@ -242,7 +274,9 @@ export function conform(kit: Kit): void {
         await log.choose(label('Marked'));
         await log.choose(label('Angry'));
         await log.click(role('button', 'Log'));
-        expect(onLog.calls).toEqual([[{ note: 'calm', varroa: '1', yard: 'east', marked: true, mood: 'angry' }]]);
+        expect(onLog.calls).toEqual([
+          [{ note: 'calm', varroa: '1', yard: 'east', marked: true, mood: 'angry' }],
+        ]);
       });
 
       it('sends a form by the Enter key, and moves by Tab', async () => {

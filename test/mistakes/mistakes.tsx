@@ -86,14 +86,47 @@ const emptyField = { keeper: null, signIn() {}, signOut() {} };
 /** Every mistake there is a message for, made. */
 export const mistakes: Mistake[] = [
   { title: 'The component is undefined', code: 'isolate(undefined)', make: () => isolate(undefined as any) },
-  { title: 'A whole module where a component belongs', code: "import * as module from './HiveCard';\nisolate(module)", make: () => isolate({ HiveCard } as any) },
-  { title: 'An unknown option', code: "isolate(HiveBoard, { props, stubs: [HiveCard] })", make: () => isolate(HiveBoard, { props, stubs: [HiveCard] } as any) },
-  { title: 'An option of another shape', code: 'isolate(YardGate, { provide: [SessionContext, session] })', make: () => isolate(YardGate, { provide: [SessionContext, emptyField] } as any) },
-  { title: 'A stub that is undefined', code: 'isolate(HiveBoard, { props, stub: [undefined] })', make: () => isolate(HiveBoard, { props, stub: [undefined as any] }) },
-  { title: 'A stub that matched nothing', code: 'isolate(HiveBoard, { props, network, stub: [YardGate] })', make: () => atEnd(HiveBoard, { ...loaded, stub: [YardGate] }) },
-  { title: 'A stub of another component of the same name', code: 'isolate(HiveBoard, { props, network, stub: [anotherHiveCard] })', make: () => atEnd(HiveBoard, { ...loaded, stub: [Object.assign(() => null, { displayName: 'HiveCard' })] }) },
-  { title: 'A stub name in the wrong case', code: "isolate(HiveBoard, { props, network, stub: ['hivecard'] })", make: () => isolate(HiveBoard, { ...loaded, stub: ['hivecard'] }) },
-  { title: 'A stub name that is a letter off', code: "isolate(HiveBoard, { props, network, stub: ['HiveCrad'] })", make: () => isolate(HiveBoard, { ...loaded, stub: ['HiveCrad'] }) },
+  {
+    title: 'A whole module where a component belongs',
+    code: "import * as module from './HiveCard';\nisolate(module)",
+    make: () => isolate({ HiveCard } as any),
+  },
+  {
+    title: 'An unknown option',
+    code: 'isolate(HiveBoard, { props, stubs: [HiveCard] })',
+    make: () => isolate(HiveBoard, { props, stubs: [HiveCard] } as any),
+  },
+  {
+    title: 'An option of another shape',
+    code: 'isolate(YardGate, { provide: [SessionContext, session] })',
+    make: () => isolate(YardGate, { provide: [SessionContext, emptyField] } as any),
+  },
+  {
+    title: 'A stub that is undefined',
+    code: 'isolate(HiveBoard, { props, stub: [undefined] })',
+    make: () => isolate(HiveBoard, { props, stub: [undefined as any] }),
+  },
+  {
+    title: 'A stub that matched nothing',
+    code: 'isolate(HiveBoard, { props, network, stub: [YardGate] })',
+    make: () => atEnd(HiveBoard, { ...loaded, stub: [YardGate] }),
+  },
+  {
+    title: 'A stub of another component of the same name',
+    code: 'isolate(HiveBoard, { props, network, stub: [anotherHiveCard] })',
+    make: () =>
+      atEnd(HiveBoard, { ...loaded, stub: [Object.assign(() => null, { displayName: 'HiveCard' })] }),
+  },
+  {
+    title: 'A stub name in the wrong case',
+    code: "isolate(HiveBoard, { props, network, stub: ['hivecard'] })",
+    make: () => isolate(HiveBoard, { ...loaded, stub: ['hivecard'] }),
+  },
+  {
+    title: 'A stub name that is a letter off',
+    code: "isolate(HiveBoard, { props, network, stub: ['HiveCrad'] })",
+    make: () => isolate(HiveBoard, { ...loaded, stub: ['HiveCrad'] }),
+  },
   {
     title: 'A ref into a stub that has no handle',
     code: 'isolate(Parent, { stub: [Child] })   // Parent calls ref.current.focus()',
@@ -104,28 +137,95 @@ export const mistakes: Mistake[] = [
     },
   },
   { title: 'A context that nobody provides', code: 'isolate(YardGate)', make: () => isolate(YardGate) },
-  { title: 'A context that nobody provides, and nobody checks', code: 'isolate(FrostAlert)', make: () => isolate(FrostAlert, { provide: [[SessionContext, emptyField]] }) },
-  { title: 'A hook that needs a router around it', code: 'isolate(OpenButton)   // calls useNavigate()', make: () => isolate(OpenButton) },
+  {
+    title: 'A context that nobody provides, and nobody checks',
+    code: 'isolate(FrostAlert)',
+    make: () => isolate(FrostAlert, { provide: [[SessionContext, emptyField]] }),
+  },
+  {
+    title: 'A hook that needs a router around it',
+    code: 'isolate(OpenButton)   // calls useNavigate()',
+    make: () => isolate(OpenButton),
+  },
   { title: 'A child that throws while rendering', code: 'isolate(Tray)', make: () => isolate(Tray) },
-  { title: 'A request that no route answers', code: 'isolate(HiveBoard, { props })', make: () => atEnd(HiveBoard, { props }) },
-  { title: 'A route whose method differs', code: "isolate(HiveBoard, { props, network: { 'POST /api/hives': hives } })", make: () => atEnd(HiveBoard, { props, network: { 'POST /api/hives': hives } }) },
-  { title: 'A route whose path is a letter off', code: "isolate(HiveBoard, { props, network: { 'GET /api/hive': hives } })", make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hive': hives } }) },
-  { title: 'A route without the beginning of the path', code: "isolate(HiveBoard, { props, network: { 'GET /hives': hives } })", make: () => atEnd(HiveBoard, { props, network: { 'GET /hives': hives } }) },
-  { title: 'A route with another query key', code: "isolate(HiveBoard, { props, network: { 'GET /api/hives?yards=north': hives } })", make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hives?yards=north': hives } }) },
-  { title: 'A route with another query value', code: "isolate(HiveBoard, { props, network: { 'GET /api/hives?yard=south': hives } })", make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hives?yard=south': hives } }) },
-  { title: 'A route without a method', code: "isolate(HiveBoard, { props, network: { '/api/hives': hives } })", make: () => isolate(HiveBoard, { props, network: { '/api/hives': hives } as any }) },
+  {
+    title: 'A request that no route answers',
+    code: 'isolate(HiveBoard, { props })',
+    make: () => atEnd(HiveBoard, { props }),
+  },
+  {
+    title: 'A route whose method differs',
+    code: "isolate(HiveBoard, { props, network: { 'POST /api/hives': hives } })",
+    make: () => atEnd(HiveBoard, { props, network: { 'POST /api/hives': hives } }),
+  },
+  {
+    title: 'A route whose path is a letter off',
+    code: "isolate(HiveBoard, { props, network: { 'GET /api/hive': hives } })",
+    make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hive': hives } }),
+  },
+  {
+    title: 'A route without the beginning of the path',
+    code: "isolate(HiveBoard, { props, network: { 'GET /hives': hives } })",
+    make: () => atEnd(HiveBoard, { props, network: { 'GET /hives': hives } }),
+  },
+  {
+    title: 'A route with another query key',
+    code: "isolate(HiveBoard, { props, network: { 'GET /api/hives?yards=north': hives } })",
+    make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hives?yards=north': hives } }),
+  },
+  {
+    title: 'A route with another query value',
+    code: "isolate(HiveBoard, { props, network: { 'GET /api/hives?yard=south': hives } })",
+    make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hives?yard=south': hives } }),
+  },
+  {
+    title: 'A route without a method',
+    code: "isolate(HiveBoard, { props, network: { '/api/hives': hives } })",
+    make: () => isolate(HiveBoard, { props, network: { '/api/hives': hives } as any }),
+  },
   {
     title: 'A route that was never asked for',
     code: "const board = await isolate(HiveBoard, { props, network: { …, 'GET /api/hives/:hiveId': hives[0] } });\nboard.everyRouteAsked()",
-    make: async () => (await isolate(HiveBoard, { props, network: { ...network, 'GET /api/hives/:hiveId': hives[0]! } })).everyRouteAsked(),
+    make: async () =>
+      (
+        await isolate(HiveBoard, { props, network: { ...network, 'GET /api/hives/:hiveId': hives[0]! } })
+      ).everyRouteAsked(),
   },
-  { title: 'Nothing found, but something near', code: "board.find(role('button', 'Open Anemony'))", make: async () => (await isolate(HiveBoard, loaded)).find(role('button', 'Open Anemony')) },
-  { title: 'Nothing found, because a request failed', code: "board.find(role('article', 'Anemone'))", make: async () => (await isolate(HiveBoard, { props })).find(role('article', 'Anemone')) },
-  { title: 'Several found', code: "board.find(role('button', /Open/))", make: async () => (await isolate(HiveBoard, loaded)).find(role('button', /Open/)) },
-  { title: 'A role that does not exist', code: "board.find(role('buton', 'Open Anemone'))", make: async () => (await isolate(HiveBoard, loaded)).find(role('buton', 'Open Anemone')) },
-  { title: 'A label that does not exist', code: "board.find(label('Search'))", make: async () => (await isolate(HiveBoard, loaded)).find(label('Search')) },
-  { title: 'An element hidden from assistive technology', code: "scale.find(role('button', 'Tare'))", make: async () => (await isolate(Scale)).find(role('button', 'Tare')) },
-  { title: 'Text that is split over elements', code: "scale.find(text('31.2 kg'))", make: async () => (await isolate(Scale)).find(text('31.2 kg')) },
+  {
+    title: 'Nothing found, but something near',
+    code: "board.find(role('button', 'Open Anemony'))",
+    make: async () => (await isolate(HiveBoard, loaded)).find(role('button', 'Open Anemony')),
+  },
+  {
+    title: 'Nothing found, because a request failed',
+    code: "board.find(role('article', 'Anemone'))",
+    make: async () => (await isolate(HiveBoard, { props })).find(role('article', 'Anemone')),
+  },
+  {
+    title: 'Several found',
+    code: "board.find(role('button', /Open/))",
+    make: async () => (await isolate(HiveBoard, loaded)).find(role('button', /Open/)),
+  },
+  {
+    title: 'A role that does not exist',
+    code: "board.find(role('buton', 'Open Anemone'))",
+    make: async () => (await isolate(HiveBoard, loaded)).find(role('buton', 'Open Anemone')),
+  },
+  {
+    title: 'A label that does not exist',
+    code: "board.find(label('Search'))",
+    make: async () => (await isolate(HiveBoard, loaded)).find(label('Search')),
+  },
+  {
+    title: 'An element hidden from assistive technology',
+    code: "scale.find(role('button', 'Tare'))",
+    make: async () => (await isolate(Scale)).find(role('button', 'Tare')),
+  },
+  {
+    title: 'Text that is split over elements',
+    code: "scale.find(text('31.2 kg'))",
+    make: async () => (await isolate(Scale)).find(text('31.2 kg')),
+  },
   {
     title: 'A tag that changed while the text stayed',
     code: "expect(page).toShow(role('heading', 'Inspections'))",
@@ -135,20 +235,97 @@ export const mistakes: Mistake[] = [
       page.find(role('heading', 'Inspections'));
     },
   },
-  { title: 'A test id that does not exist', code: "gate.find(testId('keepers'))", make: async () => (await isolate(YardGate, { provide: [[SessionContext, { ...emptyField, keeper: 'Imke' }]] })).find(testId('keepers')) },
-  { title: 'A selector that matches nothing', code: "board.find(css('table'))", make: async () => (await isolate(HiveBoard, loaded)).find(css('table')) },
-  { title: 'A part that is not on the page', code: 'board.find(part(YardGate))', make: async () => (await isolate(HiveBoard, loaded)).find(part(YardGate)) },
-  { title: 'A string where a locator belongs', code: "board.find('Anemone')", make: async () => (await isolate(HiveBoard, loaded)).find('Anemone' as any) },
-  { title: 'Waiting in vain', code: "await board.appears(text('Anemone'), { within: 20 })", make: async () => (await isolate(HiveBoard, { props, network: { 'GET /api/hives': hold() } })).appears(text('Anemone'), { within: 20 }) },
-  { title: 'A click on a disabled button', code: "gate.click(role('button', 'Sign in'))", make: async () => (await isolate(YardGate, { provide: [[SessionContext, emptyField]] })).click(role('button', 'Sign in')) },
-  { title: 'A click on what is not displayed', code: "scale.click(css('button[style]', { hidden: true }))", make: async () => (await isolate(Scale)).click(css('button[style]', { hidden: true })) },
-  { title: 'Typing into what is no field', code: "board.type(role('heading', /Hives/), 'bor')", make: async () => (await isolate(HiveBoard, loaded)).type(role('heading', /Hives/), 'bor') },
-  { title: 'A key that does not exist', code: "board.press('Return')", make: async () => (await isolate(HiveBoard, loaded)).press('Return') },
-  { title: 'Asking a subject that was taken down', code: 'await takeDown();\nboard.find(…)', make: async () => { const board = await isolate(HiveBoard, loaded); await takeDown(); board.find(text('Anemone')); } },
-  { title: 'Telling a parent what it does not listen to', code: "board.part(HiveCard).at(0).tell('onOpened', 'h1')", make: async () => (await isolate(HiveBoard, { ...loaded, props: { yard: 'north', onOpen() {} }, stub: [HiveCard] })).part(HiveCard).at(0).tell('onOpened' as any, 'h1') },
-  { title: 'Telling by several children at once', code: "board.part(HiveCard).tell('onOpen', 'h1')", make: async () => (await isolate(HiveBoard, { ...loaded, stub: [HiveCard] })).part(HiveCard).tell('onOpen', 'h1') },
-  { title: 'Asking for what was not provided', code: 'board.given(SessionContext)', make: async () => (await isolateWith({ provide: [[Weather, null]] })(HiveBoard, loaded)).given(SessionContext as any) },
-  { title: 'A stand-in asked for what the class does not have', code: 'standIn(HiveStore, { laod: hold() })', make: async () => standIn(HiveStore, { laod: hold() } as any) },
-  { title: 'A stand-in asked for what it was not given', code: "standIn<HiveStore>(['load']).save()", make: async () => standIn<HiveStore>(['load']).save() },
+  {
+    title: 'A test id that does not exist',
+    code: "gate.find(testId('keepers'))",
+    make: async () =>
+      (await isolate(YardGate, { provide: [[SessionContext, { ...emptyField, keeper: 'Imke' }]] })).find(
+        testId('keepers'),
+      ),
+  },
+  {
+    title: 'A selector that matches nothing',
+    code: "board.find(css('table'))",
+    make: async () => (await isolate(HiveBoard, loaded)).find(css('table')),
+  },
+  {
+    title: 'A part that is not on the page',
+    code: 'board.find(part(YardGate))',
+    make: async () => (await isolate(HiveBoard, loaded)).find(part(YardGate)),
+  },
+  {
+    title: 'A string where a locator belongs',
+    code: "board.find('Anemone')",
+    make: async () => (await isolate(HiveBoard, loaded)).find('Anemone' as any),
+  },
+  {
+    title: 'Waiting in vain',
+    code: "await board.appears(text('Anemone'), { within: 20 })",
+    make: async () =>
+      (await isolate(HiveBoard, { props, network: { 'GET /api/hives': hold() } })).appears(text('Anemone'), {
+        within: 20,
+      }),
+  },
+  {
+    title: 'A click on a disabled button',
+    code: "gate.click(role('button', 'Sign in'))",
+    make: async () =>
+      (await isolate(YardGate, { provide: [[SessionContext, emptyField]] })).click(role('button', 'Sign in')),
+  },
+  {
+    title: 'A click on what is not displayed',
+    code: "scale.click(css('button[style]', { hidden: true }))",
+    make: async () => (await isolate(Scale)).click(css('button[style]', { hidden: true })),
+  },
+  {
+    title: 'Typing into what is no field',
+    code: "board.type(role('heading', /Hives/), 'bor')",
+    make: async () => (await isolate(HiveBoard, loaded)).type(role('heading', /Hives/), 'bor'),
+  },
+  {
+    title: 'A key that does not exist',
+    code: "board.press('Return')",
+    make: async () => (await isolate(HiveBoard, loaded)).press('Return'),
+  },
+  {
+    title: 'Asking a subject that was taken down',
+    code: 'await takeDown();\nboard.find(…)',
+    make: async () => {
+      const board = await isolate(HiveBoard, loaded);
+      await takeDown();
+      board.find(text('Anemone'));
+    },
+  },
+  {
+    title: 'Telling a parent what it does not listen to',
+    code: "board.part(HiveCard).at(0).tell('onOpened', 'h1')",
+    make: async () =>
+      (await isolate(HiveBoard, { ...loaded, props: { yard: 'north', onOpen() {} }, stub: [HiveCard] }))
+        .part(HiveCard)
+        .at(0)
+        .tell('onOpened' as any, 'h1'),
+  },
+  {
+    title: 'Telling by several children at once',
+    code: "board.part(HiveCard).tell('onOpen', 'h1')",
+    make: async () =>
+      (await isolate(HiveBoard, { ...loaded, stub: [HiveCard] })).part(HiveCard).tell('onOpen', 'h1'),
+  },
+  {
+    title: 'Asking for what was not provided',
+    code: 'board.given(SessionContext)',
+    make: async () =>
+      (await isolateWith({ provide: [[Weather, null]] })(HiveBoard, loaded)).given(SessionContext as any),
+  },
+  {
+    title: 'A stand-in asked for what the class does not have',
+    code: 'standIn(HiveStore, { laod: hold() })',
+    make: async () => standIn(HiveStore, { laod: hold() } as any),
+  },
+  {
+    title: 'A stand-in asked for what it was not given',
+    code: "standIn<HiveStore>(['load']).save()",
+    make: async () => standIn<HiveStore>(['load']).save(),
+  },
   { title: 'A component that never comes to rest', code: 'isolate(Loop)', make: () => isolate(Loop) },
 ];

@@ -18,9 +18,6 @@ export function useSession(): Session {
 
 export function SessionProvider({ children }: { children: ReactNode }) {
   const [keeper, setKeeper] = useState<string | null>(null);
-  const session = useMemo(
-    () => ({ keeper, signIn: setKeeper, signOut: () => setKeeper(null) }),
-    [keeper],
-  );
+  const session = useMemo(() => ({ keeper, signIn: setKeeper, signOut: () => setKeeper(null) }), [keeper]);
   return <SessionContext.Provider value={session}>{children}</SessionContext.Provider>;
 }

@@ -2,29 +2,30 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Hive } from '../../shared/hive';
 
 export type HivesState =
-  | { state: 'loading' }
-  | { state: 'failed'; reason: string }
-  | { state: 'loaded'; hives: Hive[] };
+  { state: 'loading' } | { state: 'failed'; reason: string } | { state: 'loaded'; hives: Hive[] };
 
 /** The hives of a yard whose name has `search` in it; a later question makes an earlier one void. */
 export function useHives(yard: string, search: string): HivesState & { retry: () => void } {
-  const [found, setFound] = useState<HivesState>({ state: 'loading' });
   const [attempt, setAttempt] = useState(0);
+  const [answer, setAnswer] = useState<{ question: string; found: HivesState }>();
+  const question = JSON.stringify([yard, search, attempt]);
 
   useEffect(() => {
     const controller = new AbortController();
     const query = new URLSearchParams({ yard, ...(search && { q: search }) });
-    setFound({ state: 'loading' });
     load(`/api/hives?${query}`, controller.signal).then(
-      (hives) => setFound({ state: 'loaded', hives }),
+      (hives) => setAnswer({ question, found: { state: 'loaded', hives } }),
       (error: unknown) => {
-        if (!controller.signal.aborted) setFound({ state: 'failed', reason: String(error) });
+        if (!controller.signal.aborted)
+          setAnswer({ question, found: { state: 'failed', reason: String(error) } });
       },
     );
     return () => controller.abort();
-  }, [yard, search, attempt]);
+  }, [yard, search, question]);
 
   const retry = useCallback(() => setAttempt((n) => n + 1), []);
+  // What was found for another question is no answer to this one: it is still being loaded.
+  const found: HivesState = answer?.question === question ? answer.found : { state: 'loading' };
   return { ...found, retry };
 }
 

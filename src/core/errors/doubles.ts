@@ -3,16 +3,30 @@ import type { Report } from './error';
 
 /** Failures of stubs, stand-ins and parts. */
 export const doubles = {
-  'SIM-STUB-UNUSED': (f: { subject: string; stub: string; rendered: string[]; nearest?: string | undefined; twin: boolean }): Report => ({
+  'SIM-STUB-UNUSED': (f: {
+    subject: string;
+    stub: string;
+    rendered: string[];
+    nearest?: string | undefined;
+    twin: boolean;
+  }): Report => ({
     head: `The stub for ${f.stub} was never used: ${f.subject} rendered no such component.`,
     there: [
       f.rendered.length
         ? `Rendered inside ${f.subject}: ${list(f.rendered)}.`
         : `Nothing but ${f.subject} itself was rendered.`,
-      ...(f.twin ? ['A component of the same name was rendered, but it is another one: another file, or another wrapping of it.'] : []),
+      ...(f.twin
+        ? [
+            'A component of the same name was rendered, but it is another one: another file, or another wrapping of it.',
+          ]
+        : []),
     ],
     nearest: f.nearest && `stub: [${f.nearest}]`,
-    next: [f.twin ? `Import the very component that ${f.subject} imports, or stub it by name:   stub: ['${f.stub}']` : 'Take the stub out, or bring the test to where the child is rendered.'],
+    next: [
+      f.twin
+        ? `Import the very component that ${f.subject} imports, or stub it by name:   stub: ['${f.stub}']`
+        : 'Take the stub out, or bring the test to where the child is rendered.',
+    ],
   }),
   'SIM-STUB-NAME': (f: { subject: string; stub: string; nearest: string; rendered: string[] }): Report => ({
     head: `No component is called "${f.stub}"; ${f.subject} rendered "${f.nearest}", which was not stubbed.`,
@@ -25,13 +39,23 @@ export const doubles = {
     there: [f.known.length ? `The handle has ${list(f.known)}.` : 'This stub has no handle.'],
     next: [`Give it one:   stub: [stub(${f.stub}, { handle: { ${f.member}: spy() } })]`],
   }),
-  'SIM-STANDIN-UNKNOWN': (f: { whose: string; name: string; known: readonly string[]; nearest?: string | undefined }): Report => ({
+  'SIM-STANDIN-UNKNOWN': (f: {
+    whose: string;
+    name: string;
+    known: readonly string[];
+    nearest?: string | undefined;
+  }): Report => ({
     head: `"${f.name}" was asked of ${f.whose === 'a stand-in' ? f.whose : `a stand-in for ${f.whose}`}, which has no such member.`,
     there: [f.known.length ? `It has ${list(f.known, 20)}.` : 'It has no members at all.'],
     nearest: f.nearest,
     next: [`Name it when the stand-in is made:   standIn({ ${f.name}: … })`],
   }),
-  'SIM-PART-NONE': (f: { subject: string; part: string; rendered: string[]; nearest?: string | undefined }): Report => ({
+  'SIM-PART-NONE': (f: {
+    subject: string;
+    part: string;
+    rendered: string[];
+    nearest?: string | undefined;
+  }): Report => ({
     head: `${f.subject} has no part ${f.part} on the page.`,
     there: [f.rendered.length ? `Its parts are ${list(f.rendered)}.` : `It renders no other component.`],
     nearest: f.nearest && `part(${f.nearest})`,
@@ -41,7 +65,12 @@ export const doubles = {
     head: `${f.asked} needs one ${f.part}, and there are ${f.times} on the page.`,
     next: [`Say which:   subject.part(${f.part}).at(0)`],
   }),
-  'SIM-PART-TELL': (f: { part: string; name: string; known: string[]; nearest?: string | undefined }): Report => ({
+  'SIM-PART-TELL': (f: {
+    part: string;
+    name: string;
+    known: string[];
+    nearest?: string | undefined;
+  }): Report => ({
     head: `${f.part} was given no function "${f.name}" by its parent.`,
     there: [f.known.length ? `It was given ${list(f.known)}.` : 'It was given no function at all.'],
     nearest: f.nearest && `tell('${f.nearest}', …)`,

@@ -14,26 +14,52 @@ export const registry = { ...isolating, ...doubles, ...network, ...looking };
 export type Code = keyof typeof registry;
 type Fields<C extends Code> = Parameters<(typeof registry)[C]>[0];
 
-interface Circumstances {
+/** What a message tells beside its own matter. */
+export interface Circumstances {
   readonly cause?: unknown;
-  /** What happened before, as text. */
-  readonly chronicle?: string | undefined;
+  /** What happened before; made into text only when a failure is worded. */
+  readonly chronicle?: { toString(): string } | undefined;
   /** An error made where the user called us; its stack is the one worth reading. */
   readonly calledAt?: { readonly stack?: string | undefined } | undefined;
 }
 
+const own = /(?:file:|\/|\w:\\)[^()]*(?=:\d+:\d+)/.exec(new Error().stack?.split('\n')[1] ?? '')?.[0];
+
+// Where we stand ourselves is no news: the stack begins at the user's line.
+function framesOf({ stack = '' }: { readonly stack?: string | undefined }): string[] {
+  const frames = stack.split('\n').filter((text) => /^\s+at /.test(text));
+  const first = frames.findIndex((frame) => !own || !frame.includes(own));
+  return first < 0 ? frames : frames.slice(first);
+}
+
 /** Words a failure without throwing it. */
-export function explain<C extends Code>(code: C, fields: Fields<C>, around: Circumstances = {}): SimulacraError {
+export function explain<C extends Code>(
+  code: C,
+  fields: Fields<C>,
+  around: Circumstances = {},
+): SimulacraError {
   const word = registry[code] as (fields: Fields<C>) => Report;
-  const error = new SimulacraError(code, fields, word(fields), around);
-  const lines = around.calledAt?.stack?.split('\n').filter((text) => /^\s+at /.test(text));
-  if (lines?.length) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');
+  const error = new SimulacraError(code, fields, word(fields), {
+    ...('cause' in around && { cause: around.cause }),
+    chronicle: around.chronicle?.toString(),
+  });
+  const lines = framesOf(around.calledAt ?? error);
+  if (lines.length > 0) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');
   return error;
 }
 
 /** Fails with a coded, worded error. @throws always */
 export function refuse<C extends Code>(code: C, fields: Fields<C>, around: Circumstances = {}): never {
   throw explain(code, fields, around);
+}
+
+/** Points a failure at the user's call, where its own stack has none of the user's lines. */
+export function locateAt(failure: unknown, calledAt: Error): unknown {
+  if (!isExplained(failure)) return failure;
+  const isUsers = (frame: string) => !/node_modules|node:/.test(frame);
+  const useless = failure.cause !== undefined || !framesOf(failure).some(isUsers);
+  if (useless) failure.stack = [`${failure.name}: ${failure.message}`, ...framesOf(calledAt)].join('\n');
+  return failure;
 }
 
 /** An error that remembers where the user called `below`, without what lies beneath that call. */
@@ -53,7 +79,7 @@ export function joinComplaints(complaints: readonly unknown[]): unknown {
   if (others.length > 0 && first instanceof Error) {
     const told = others.map((other) => (other instanceof Error ? other.message : String(other)));
     first.message = [first.message, ...told].join('\n\nand also\n\n');
-    first.stack = `${first.name}: ${first.message}\n${(first.stack ?? '').split('\n').filter((text) => /^\s+at /.test(text)).join('\n')}`;
+    first.stack = [`${first.name}: ${first.message}`, ...framesOf(first)].join('\n');
   }
   return first;
 }

@@ -8,12 +8,19 @@ export const isolating = {
     there: f.exports?.length
       ? [`It has the exports ${list(f.exports)}: this looks like a whole module.`]
       : f.value === undefined
-        ? ['An import gives undefined when the name is not exported, when a default export is imported in braces or the other way round, or when two files import each other.']
+        ? [
+            'An import gives undefined when the name is not exported, when a default export is imported in braces or the other way round, or when two files import each other.',
+          ]
         : [],
     nearest: f.exports?.length ? `isolate(module.${f.exports[0]}, …)` : undefined,
     next: ['Check the import of the component at the top of the test.'],
   }),
-  'SIM-OPTION-UNKNOWN': (f: { option: string; known: readonly string[]; nearest?: string | undefined; of: string }): Report => ({
+  'SIM-OPTION-UNKNOWN': (f: {
+    option: string;
+    known: readonly string[];
+    nearest?: string | undefined;
+    of: string;
+  }): Report => ({
     head: `${f.of} has no option "${f.option}".`,
     there: [`Its options are ${list(f.known, 20)}.`],
     nearest: f.nearest && `${f.nearest}: …`,
@@ -27,9 +34,18 @@ export const isolating = {
   'SIM-NO-PAGE': (f: { runner: string }): Report => ({
     head: 'There is no document here, so nothing can be rendered.',
     there: [`isolate() needs a page: a browser, or ${f.runner}.`],
-    next: ["In Jest: put   testEnvironment: 'jsdom'   in the configuration, or begin this file with", '/** @jest-environment jsdom */'],
+    next: [
+      "In Jest: put   testEnvironment: 'jsdom'   in the configuration, or begin this file with",
+      '/** @jest-environment jsdom */',
+    ],
   }),
-  'SIM-PROVIDE-MISSING': (f: { context: string; reader: string; value: string; threw: string; provided: string[] }): Report => ({
+  'SIM-PROVIDE-MISSING': (f: {
+    context: string;
+    reader: string;
+    value: string;
+    threw: string;
+    provided: string[];
+  }): Report => ({
     head: `${f.reader} threw because the context "${f.context}" has no provider around it.`,
     there: [
       `It read "${f.context}", got the default value ${f.value}, and threw: ${f.threw}`,
@@ -37,7 +53,13 @@ export const isolating = {
     ],
     next: [`Give it a value:   provide: [[${f.context}, …]]`],
   }),
-  'SIM-WRAP-MISSING': (f: { hook: string; package: string; reader: string; contexts: string[]; threw: string }): Report => ({
+  'SIM-WRAP-MISSING': (f: {
+    hook: string;
+    package: string;
+    reader: string;
+    contexts: string[];
+    threw: string;
+  }): Report => ({
     head: `${f.reader} calls ${f.hook} of the package "${f.package}", which needs a provider of that package around it.`,
     there: [
       `It threw: ${f.threw}`,
@@ -45,7 +67,13 @@ export const isolating = {
     ],
     next: [`Put the package's own provider around the subject:   wrap: [${wrapper(f.package)}]`],
   }),
-  'SIM-RENDER-THREW': (f: { subject: string; thrower: string; threw: string; stack: string; asked?: string[] }): Report => ({
+  'SIM-RENDER-THREW': (f: {
+    subject: string;
+    thrower: string;
+    threw: string;
+    stack: string;
+    asked?: string[];
+  }): Report => ({
     head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw while rendering: ${f.threw}`,
     there: [...(f.stack ? ['Rendered from the inside out:', f.stack] : [])],
     next: [
@@ -63,7 +91,9 @@ export const isolating = {
   'SIM-REST-NEVER': (f: { subject: string; turns: number; busy: string }): Report => ({
     head: `${f.subject} never comes to rest: after ${f.turns} turns it still has something to do.`,
     there: [`It keeps doing this:   ${f.busy}`],
-    next: ['Look for an effect that sets state each time it runs, a promise that does so, or a timer of 0 ms that starts itself again.'],
+    next: [
+      'Look for an effect that sets state each time it runs, a promise that does so, or a timer of 0 ms that starts itself again.',
+    ],
   }),
   'SIM-SUBJECT-GONE': (f: { subject: string; asked: string }): Report => ({
     head: `${f.asked} was asked of ${f.subject}, which has been taken down already.`,
@@ -73,7 +103,10 @@ export const isolating = {
   'SIM-REACT-EARLY': (f: { version: string }): Report => ({
     head: `react-dom${f.version && ` ${f.version}`} was loaded before simulacra/react, so child components cannot be stubbed.`,
     there: ['React offers the door that stubs need only while it is being loaded.'],
-    next: ["Import 'simulacra/react' above the component and anything else that loads react-dom,", "or load it for every test file:   setupFilesAfterEnv: ['simulacra/jest', 'simulacra/react']"],
+    next: [
+      "Import 'simulacra/react' above the component and anything else that loads react-dom,",
+      "or load it for every test file:   setupFilesAfterEnv: ['simulacra/jest', 'simulacra/react']",
+    ],
   }),
   'SIM-REACT-PRODUCTION': (f: { version: string; mode: string }): Report => ({
     head: `This is a production build of React${f.version && ` ${f.version}`}, which has no door for stubs.`,
@@ -83,4 +116,10 @@ export const isolating = {
 };
 
 const wrapper = (name: string): string =>
-  /router/.test(name) ? '<MemoryRouter />' : /redux/.test(name) ? '<Provider store={store} />' : /query/.test(name) ? '<QueryClientProvider client={client} />' : '<Provider … />';
+  /router/.test(name)
+    ? '<MemoryRouter />'
+    : /redux/.test(name)
+      ? '<Provider store={store} />'
+      : /query/.test(name)
+        ? '<QueryClientProvider client={client} />'
+        : '<Provider … />';

@@ -12,7 +12,9 @@ const unanswered = (f: Sought) =>
 
 /** Failures of looking at the page and of acting on it. */
 export const looking = {
-  'SIM-FIND-NONE': (f: Sought & { there: string[]; nearest?: string | undefined; times?: number | undefined }): Report => ({
+  'SIM-FIND-NONE': (
+    f: Sought & { there: string[]; nearest?: string | undefined; times?: number | undefined },
+  ): Report => ({
     head: `Nothing on the page ${f.what}.`,
     there: [...f.there, ...unanswered(f)],
     nearest: f.nearest,
@@ -30,29 +32,48 @@ export const looking = {
     nearest: f.nearest,
     next: ['Without that option a locator sees what a person sees.'],
   }),
-  'SIM-FIND-SPLIT': (f: Sought & { text: string; whole: string; element: string; pieces: string[]; nearest: string }): Report => ({
+  'SIM-FIND-SPLIT': (
+    f: Sought & { text: string; whole: string; element: string; pieces: string[]; nearest: string },
+  ): Report => ({
     head: `No one element has the text ${JSON.stringify(f.text)}, but the words are there: ${f.pieces.length > 1 ? 'split over elements' : 'as part of a longer text'}.`,
-    there: [`${f.element} reads ${JSON.stringify(f.whole)}${f.pieces.length > 1 ? `, made of ${f.pieces.join(' + ')}` : ''}.`],
+    there: [
+      `${f.element} reads ${JSON.stringify(f.whole)}${f.pieces.length > 1 ? `, made of ${f.pieces.join(' + ')}` : ''}.`,
+    ],
     nearest: f.nearest,
     next: ['text("…") is the whole text of an element; text(/…/) is a part of it.'],
   }),
-  'SIM-FIND-TAG': (f: Sought & { text: string; element: string; role: string; was?: string | undefined }): Report => ({
+  'SIM-FIND-TAG': (
+    f: Sought & { text: string; element: string; role: string; was?: string | undefined },
+  ): Report => ({
     head: `Nothing on the page ${f.what}, but the text ${JSON.stringify(f.text)} is there in ${f.element}, which ${f.role}.`,
     there: f.was ? [`Earlier in this test it was ${f.was}.`] : [],
     nearest: `text(${JSON.stringify(f.text)})`,
     next: ['If the element may be any, look for the text; if a person must hear the role, mend the markup.'],
   }),
   'SIM-SHOWN': (f: Sought & { found: string[]; times: number; wanted?: number | undefined }): Report => ({
-    head: f.wanted === undefined ? `Something on the page ${f.what}, and nothing should.` : `${count(f.times, 'element')} on the page ${f.times === 1 ? f.what : f.what.replace(/^has/, 'have').replace(/^is/, 'are')}; the test expects ${f.wanted}.`,
+    head:
+      f.wanted === undefined
+        ? `Something on the page ${f.what}, and nothing should.`
+        : `${count(f.times, 'element')} on the page ${f.times === 1 ? f.what : f.what.replace(/^has/, 'have').replace(/^is/, 'are')}; the test expects ${f.wanted}.`,
     there: [...f.found.slice(0, 8), ...unanswered(f)],
   }),
   'SIM-NEVER-SHOWN': (f: Sought & { moments: number; there: string[]; wanted: boolean }): Report => ({
-    head: f.wanted ? `At none of ${count(f.moments, 'moment')} anything on the page ${f.what.replace(/^has/, 'had').replace(/^is/, 'was')}.` : `At one of ${count(f.moments, 'moment')} something on the page ${f.what.replace(/^has/, 'had').replace(/^is/, 'was')}.`,
+    head: f.wanted
+      ? `At none of ${count(f.moments, 'moment')} anything on the page ${f.what.replace(/^has/, 'had').replace(/^is/, 'was')}.`
+      : `At one of ${count(f.moments, 'moment')} something on the page ${f.what.replace(/^has/, 'had').replace(/^is/, 'was')}.`,
     there: f.there,
   }),
-  'SIM-WAIT-OVER': (f: Sought & { waited: number; comes: boolean; there: string[]; pending: readonly string[] }): Report => ({
-    head: f.comes ? `After ${f.waited} ms still nothing on the page ${f.what}.` : `After ${f.waited} ms something on the page still ${f.what}.`,
-    there: [...f.there, ...unanswered(f), ...(f.pending.length ? [`Not answered yet: ${f.pending.join(', ')}.`] : [])],
+  'SIM-WAIT-OVER': (
+    f: Sought & { waited: number; comes: boolean; there: string[]; pending: readonly string[] },
+  ): Report => ({
+    head: f.comes
+      ? `After ${f.waited} ms still nothing on the page ${f.what}.`
+      : `After ${f.waited} ms something on the page still ${f.what}.`,
+    there: [
+      ...f.there,
+      ...unanswered(f),
+      ...(f.pending.length ? [`Not answered yet: ${f.pending.join(', ')}.`] : []),
+    ],
     next: ['Give it longer with   { within: 3000 }   milliseconds, if it truly takes that long.'],
   }),
   'SIM-ACT-DISABLED': (f: { act: string; element: string; why: string }): Report => ({
@@ -65,19 +86,37 @@ export const looking = {
     there: ['A person does not see it, or cannot reach it.'],
     next: ['Do first what makes it visible.'],
   }),
-  'SIM-ACT-FIELD': (f: { act: string; element: string; fields: string[]; nearest?: string | undefined }): Report => ({
+  'SIM-ACT-FIELD': (f: {
+    act: string;
+    element: string;
+    fields: string[];
+    nearest?: string | undefined;
+  }): Report => ({
     head: `Nobody can ${f.act} ${f.element}: it is no field.`,
-    there: [f.fields.length ? `The fields here are ${f.fields.join(', ')}.` : 'There is no field on the page.'],
+    there: [
+      f.fields.length ? `The fields here are ${f.fields.join(', ')}.` : 'There is no field on the page.',
+    ],
     nearest: f.nearest,
   }),
-  'SIM-ACT-OPTION': (f: { element: string; asked: string; options: string[]; nearest?: string | undefined }): Report => ({
+  'SIM-ACT-OPTION': (f: {
+    element: string;
+    asked: string;
+    options: string[];
+    nearest?: string | undefined;
+  }): Report => ({
     head: `${f.element} has no option ${JSON.stringify(f.asked)}.`,
-    there: [f.options.length ? `Its options are ${f.options.map((o) => JSON.stringify(o)).join(', ')}.` : 'It has no options.'],
+    there: [
+      f.options.length
+        ? `Its options are ${f.options.map((o) => JSON.stringify(o)).join(', ')}.`
+        : 'It has no options.',
+    ],
     nearest: f.nearest && `'${f.nearest}'`,
   }),
   'SIM-ACT-KEY': (f: { keys: string; key: string; nearest?: string | undefined }): Report => ({
     head: `No key is called "${f.key}" (in press('${f.keys}')).`,
-    there: ['A key is a character, or has the name that KeyboardEvent.key gives it: Enter, Escape, Tab, ArrowDown, Backspace, with Shift+, Control+, Alt+ or Meta+ before it.'],
+    there: [
+      'A key is a character, or has the name that KeyboardEvent.key gives it: Enter, Escape, Tab, ArrowDown, Backspace, with Shift+, Control+, Alt+ or Meta+ before it.',
+    ],
     nearest: f.nearest && `press('${f.nearest}')`,
   }),
   'SIM-LOCATOR': (f: { value: unknown; given: string; nearest?: string }): Report => ({

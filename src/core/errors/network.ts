@@ -3,10 +3,19 @@ import type { Report } from './error';
 
 /** Failures of the network double. */
 export const network = {
-  'SIM-REQUEST-UNMATCHED': (f: { subject: string; requests: UnmatchedRequest[]; routes: string[] }): Report => ({
-    head: f.requests.length === 1 ? `No route answers ${f.requests[0]!.asked}${from(f.requests[0]!)}.` : `${f.requests.length} requests of ${f.subject} were answered by no route.`,
+  'SIM-REQUEST-UNMATCHED': (f: {
+    subject: string;
+    requests: UnmatchedRequest[];
+    routes: string[];
+  }): Report => ({
+    head:
+      f.requests.length === 1
+        ? `No route answers ${f.requests[0]!.asked}${from(f.requests[0]!)}.`
+        : `${f.requests.length} requests of ${f.subject} were answered by no route.`,
     there: [
-      ...(f.requests.length > 1 ? f.requests.map((r) => `${r.asked}${from(r)}${r.differs ? ` (${r.differs})` : ''}`) : []),
+      ...(f.requests.length > 1
+        ? f.requests.map((r) => `${r.asked}${from(r)}${r.differs ? ` (${r.differs})` : ''}`)
+        : []),
       ...(f.requests.length === 1 && f.requests[0]!.differs ? [f.requests[0]!.differs] : []),
       f.routes.length ? `The routes are ${list(f.routes)}.` : 'This test has no routes at all.',
       'It failed in the component as a broken connection does; nothing left this machine.',
@@ -14,7 +23,12 @@ export const network = {
     nearest: f.requests[0]?.nearest && `'${f.requests[0].nearest}': …`,
     next: f.requests[0]?.nearest ? [] : [`Answer it:   network: { '${f.requests[0]!.asked}': … }`],
   }),
-  'SIM-ROUTE-UNUSED': (f: { subject: string; unused: string[]; asked: string[]; nearest?: string | undefined }): Report => ({
+  'SIM-ROUTE-UNUSED': (f: {
+    subject: string;
+    unused: string[];
+    asked: string[];
+    nearest?: string | undefined;
+  }): Report => ({
     head: `${f.unused.length === 1 ? `The route ${f.unused[0]} was` : `The routes ${list(f.unused)} were`} never asked for.`,
     there: [f.asked.length ? `${f.subject} asked for ${list(f.asked)}.` : `${f.subject} asked for nothing.`],
     nearest: f.nearest && `'${f.nearest}'`,
@@ -28,7 +42,9 @@ export const network = {
   }),
   'SIM-ROUTE-ANSWER': (f: { route: string; why: string }): Report => ({
     head: `The answer of the route ${f.route} cannot be sent: ${f.why}.`,
-    next: ['Answer with a value that JSON can hold, a Response, a function, fail(), hold(), later() or inTurn().'],
+    next: [
+      'Answer with a value that JSON can hold, a Response, a function, fail(), hold(), later() or inTurn().',
+    ],
   }),
 };
 

@@ -1,4 +1,4 @@
-import { refuse } from '../../core/errors';
+import { refuse, type Circumstances } from '../../core/errors';
 import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
 import { whyHidden } from '../hidden';
@@ -6,22 +6,29 @@ import { heardOf } from '../names';
 import { fieldSelector, whyDisabled } from '../query';
 
 /** @throws SIM-ACT-HIDDEN, SIM-ACT-DISABLED where a person could not reach or use the element */
-export function refuseUnable(element: Element, act: string, calledAt: Error, chronicle: string): void {
-  const around = { calledAt, chronicle };
+export function refuseUnable(element: Element, act: string, around: Circumstances): void {
   const hidden = element.isConnected ? whyHidden(element, false) : 'it has been taken off the page';
   if (hidden) refuse('SIM-ACT-HIDDEN', { act, element: describe(element), why: hidden }, around);
   const inert = element.closest('[inert]');
-  if (inert) refuse('SIM-ACT-HIDDEN', { act, element: describe(element), why: 'it is inside of something inert' }, around);
+  if (inert)
+    refuse(
+      'SIM-ACT-HIDDEN',
+      { act, element: describe(element), why: 'it is inside of something inert' },
+      around,
+    );
   const disabled = whyDisabled(element);
   if (disabled) refuse('SIM-ACT-DISABLED', { act, element: describe(element), why: disabled }, around);
   if (/pointer-events:\s*none/.test(element.getAttribute('style') ?? '')) {
-    refuse('SIM-ACT-HIDDEN', { act, element: describe(element), why: 'pointer-events: none lets the pointer through' }, around);
+    refuse(
+      'SIM-ACT-HIDDEN',
+      { act, element: describe(element), why: 'pointer-events: none lets the pointer through' },
+      around,
+    );
   }
 }
 
 /** @throws SIM-ACT-FIELD for what nobody can type into, SIM-ACT-DISABLED for what is read-only */
-export function refuseNoField(element: Element, act: string, calledAt: Error, chronicle: string): void {
-  const around = { calledAt, chronicle };
+export function refuseNoField(element: Element, act: string, around: Circumstances): void {
   if (isField(element) && element.localName !== 'select') {
     if (!(element as HTMLInputElement).readOnly) return;
     refuse('SIM-ACT-DISABLED', { act, element: describe(element), why: 'it is read-only' }, around);
@@ -30,5 +37,9 @@ export function refuseNoField(element: Element, act: string, calledAt: Error, ch
     (field) => isField(field) && whyHidden(field, false) === undefined,
   );
   const near = nearest(heardOf(element), fields, heardOf) ?? (fields.length === 1 ? fields[0] : undefined);
-  refuse('SIM-ACT-FIELD', { act, element: describe(element), fields: fields.map(describe), nearest: near && locatorFor(near) }, around);
+  refuse(
+    'SIM-ACT-FIELD',
+    { act, element: describe(element), fields: fields.map(describe), nearest: near && locatorFor(near) },
+    around,
+  );
 }

@@ -20,7 +20,8 @@ export function choose(element: Element, options: readonly string[], send: Send)
     if (checkedOf(element) !== true) click(element, send);
     return;
   }
-  if (roleOf(element) === 'combobox' && element.getAttribute('aria-expanded') !== 'true') click(element, send);
+  if (roleOf(element) === 'combobox' && element.getAttribute('aria-expanded') !== 'true')
+    click(element, send);
   for (const option of options) {
     const found = findOption(element, option);
     if (checkedOf(found) !== true) click(found, send);
@@ -33,7 +34,13 @@ function chooseInSelect(select: HTMLSelectElement, wanted: readonly string[], se
     const labels = options.map((option) => foldSpace(option.label || option.text));
     const at = labels.indexOf(foldSpace(text));
     const option = options[at] ?? options.find(({ value }) => value === text);
-    if (!option) return refuse('SIM-ACT-OPTION', { element: describe(select), asked: text, options: labels, nearest: nearest(text, labels) });
+    if (!option)
+      return refuse('SIM-ACT-OPTION', {
+        element: describe(select),
+        asked: text,
+        options: labels,
+        nearest: nearest(text, labels),
+      });
     const why = whyDisabled(option);
     return why ? refuse('SIM-ACT-DISABLED', { act: 'choose', element: describe(option), why }) : option;
   });
@@ -49,10 +56,24 @@ function chooseInSelect(select: HTMLSelectElement, wanted: readonly string[], se
 }
 
 function findOption(element: Element, wanted: string): Element {
-  const owned = ['aria-controls', 'aria-owns'].flatMap((name) => (element.getAttribute(name) ?? '').split(/\s+/)).filter(Boolean);
+  const owned = ['aria-controls', 'aria-owns']
+    .flatMap((name) => (element.getAttribute(name) ?? '').split(/\s+/))
+    .filter(Boolean);
   const places = [element, ...owned.flatMap((id) => element.ownerDocument.getElementById(id) ?? [])];
-  const options = places.flatMap((place) => [...place.querySelectorAll('[role=option],[role=radio],[role=menuitemradio],input[type=radio],input[type=checkbox],option')]);
+  const options = places.flatMap((place) => [
+    ...place.querySelectorAll(
+      '[role=option],[role=radio],[role=menuitemradio],input[type=radio],input[type=checkbox],option',
+    ),
+  ]);
   const found = options.find((option) => heardOf(option) === foldSpace(wanted));
   const names = options.map(heardOf);
-  return found ?? refuse('SIM-ACT-OPTION', { element: describe(element), asked: wanted, options: names, nearest: nearest(wanted, names) });
+  return (
+    found ??
+    refuse('SIM-ACT-OPTION', {
+      element: describe(element),
+      asked: wanted,
+      options: names,
+      nearest: nearest(wanted, names),
+    })
+  );
 }

@@ -56,14 +56,22 @@ function kindOf(type: string): EventClass {
 const pointer = { pointerId: 1, pointerType: 'mouse', isPrimary: true };
 
 /** Events of the mouse, as pointer event and mouse event together. */
-export function sendPointer(element: Element, what: 'over' | 'move' | 'down' | 'up', init: object = {}): boolean {
+export function sendPointer(
+  element: Element,
+  what: 'over' | 'move' | 'down' | 'up',
+  init: object = {},
+): boolean {
   const pressed = what === 'down' ? { buttons: 1 } : {};
   const carried = what === 'over' || what === 'move' ? { button: -1 } : {};
   const allowed = dispatch(element, `pointer${what}`, { ...pointer, ...pressed, ...carried, ...init });
   if (what === 'over') sendEntering(element, 'pointerenter', pointer);
   // A prevented pointerdown keeps the mouse events back, as browsers do.
   if (!allowed && what === 'down') return false;
-  const sent = dispatch(element, `mouse${what}`, { ...pressed, detail: what === 'down' || what === 'up' ? 1 : 0, ...init });
+  const sent = dispatch(element, `mouse${what}`, {
+    ...pressed,
+    detail: what === 'down' || what === 'up' ? 1 : 0,
+    ...init,
+  });
   if (what === 'over') sendEntering(element, 'mouseenter', {});
   return sent;
 }
@@ -87,7 +95,8 @@ export const focusTargetOf = (element: Element): HTMLElement | null => {
 /** Every element that Tab reaches, in its order. @see https://html.spec.whatwg.org/#sequential-focus-navigation */
 export function tabStops(document: Document): HTMLElement[] {
   const all = [...document.querySelectorAll<HTMLElement>(focusable)].filter(
-    (element) => element.tabIndex >= 0 && !element.matches(':disabled') && !element.closest('[hidden],[inert]'),
+    (element) =>
+      element.tabIndex >= 0 && !element.matches(':disabled') && !element.closest('[hidden],[inert]'),
   );
   const first = all.filter(({ tabIndex }) => tabIndex > 0).sort((a, b) => a.tabIndex - b.tabIndex);
   const stops = [...first, ...all.filter(({ tabIndex }) => tabIndex === 0)];
@@ -98,6 +107,9 @@ export function tabStops(document: Document): HTMLElement[] {
 function isPassedRadio(element: HTMLElement, stops: readonly HTMLElement[]): boolean {
   const radio = element as HTMLInputElement;
   if (radio.type !== 'radio' || !radio.name) return false;
-  const group = stops.filter((other) => (other as HTMLInputElement).type === 'radio' && (other as HTMLInputElement).name === radio.name) as HTMLInputElement[];
+  const group = stops.filter(
+    (other) =>
+      (other as HTMLInputElement).type === 'radio' && (other as HTMLInputElement).name === radio.name,
+  ) as HTMLInputElement[];
   return (group.find(({ checked }) => checked) ?? group[0]) !== radio;
 }

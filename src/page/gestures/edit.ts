@@ -52,7 +52,11 @@ export interface Edit {
 
 type Selection = readonly [start: number, end: number];
 
-function apply({ inputType, data }: Edit, value: string, [start, end]: Selection): { value: string; caret: number } {
+function apply(
+  { inputType, data }: Edit,
+  value: string,
+  [start, end]: Selection,
+): { value: string; caret: number } {
   const text = inputType === 'insertLineBreak' ? '\n' : (data ?? '');
   const one = start === end && data === null && inputType !== 'insertLineBreak';
   const from = one && inputType === 'deleteContentBackward' ? Math.max(0, start - 1) : start;
@@ -63,7 +67,9 @@ function apply({ inputType, data }: Edit, value: string, [start, end]: Selection
 // Fields for numbers and e-mail addresses have no selection that could be asked for.
 function selectionOf(field: Field): Selection {
   const { selectionStart, selectionEnd, value } = field;
-  return selectionStart === null ? [whole.has(field) ? 0 : value.length, value.length] : [selectionStart, selectionEnd ?? selectionStart];
+  return selectionStart === null
+    ? [whole.has(field) ? 0 : value.length, value.length]
+    : [selectionStart, selectionEnd ?? selectionStart];
 }
 
 const whole = new WeakSet<Element>();

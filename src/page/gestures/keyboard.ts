@@ -26,7 +26,8 @@ export function press(target: Element, keys: string, send: Send): void {
   const parts = keys.length > 1 ? keys.split('+').map((part) => part || '+') : [keys];
   const held = parts.slice(0, -1);
   const key = parts.at(-1)!;
-  const unknown = parts.find((part) => part.length > 1 && !(part in named)) ?? held.find((part) => !isModifier(part));
+  const unknown =
+    parts.find((part) => part.length > 1 && !(part in named)) ?? held.find((part) => !isModifier(part));
   if (unknown !== undefined) {
     const near = otherNames[unknown.toLowerCase()] ?? nearest(unknown, Object.keys(named));
     refuse('SIM-ACT-KEY', { keys, key: unknown, nearest: near });
@@ -45,7 +46,16 @@ export function press(target: Element, keys: string, send: Send): void {
 
 function initOf(name: string): KeyInit {
   const key = name === 'Space' ? ' ' : name;
-  const code = key === ' ' ? 'Space' : /^[a-z]$/i.test(key) ? `Key${key.toUpperCase()}` : /^\d$/.test(key) ? `Digit${key}` : isModifier(key) ? `${key}Left` : key;
+  const code =
+    key === ' '
+      ? 'Space'
+      : /^[a-z]$/i.test(key)
+        ? `Key${key.toUpperCase()}`
+        : /^\d$/.test(key)
+          ? `Digit${key}`
+          : isModifier(key)
+            ? `${key}Left`
+            : key;
   return { key, code, keyCode: named[name] ?? key.toUpperCase().charCodeAt(0) };
 }
 
@@ -64,12 +74,20 @@ export function strike(target: Element, init: KeyInit, send: Send): void {
   if (allowed) doByItself(target, init, send);
   const after = active(target);
   let released = true;
-  send(() => void (released = dispatch(init.key === 'Tab' ? after : target.isConnected ? target : after, 'keyup', init)));
+  send(
+    () =>
+      void (released = dispatch(
+        init.key === 'Tab' ? after : target.isConnected ? target : after,
+        'keyup',
+        init,
+      )),
+  );
   if (allowed && released && init.key === ' ' && isPressable(target)) clickByKey(target, send);
 }
 
 const isPressable = (element: Element) =>
-  /^(button|summary)$/.test(element.localName) || /^(checkbox|radio|button|submit|reset)$/.test((element as HTMLInputElement).type ?? '');
+  /^(button|summary)$/.test(element.localName) ||
+  /^(checkbox|radio|button|submit|reset)$/.test((element as HTMLInputElement).type ?? '');
 
 const clickByKey = (target: Element, send: Send) => {
   if (!target.matches(':disabled')) send(() => void dispatch(target, 'click', { detail: 0 }));
@@ -79,8 +97,10 @@ function doByItself(target: Element, init: KeyInit, send: Send): void {
   const { key } = init;
   if (key === 'Tab') return moveByTab(target, init.shiftKey === true, send);
   if (key === 'Enter') return enter(target, send);
-  if ((key === 'ArrowDown' || key === 'ArrowUp') && target.localName === 'select') return step(target as HTMLSelectElement, key, send);
-  if (/^Arrow/.test(key) && (target as HTMLInputElement).type === 'radio') return stepRadio(target as HTMLInputElement, key, send);
+  if ((key === 'ArrowDown' || key === 'ArrowUp') && target.localName === 'select')
+    return step(target as HTMLSelectElement, key, send);
+  if (/^Arrow/.test(key) && (target as HTMLInputElement).type === 'radio')
+    return stepRadio(target as HTMLInputElement, key, send);
   if (!isField(target) || target.localName === 'select') return;
   if ((init.ctrlKey || init.metaKey) && key === 'a') return selectAll(target);
   if (init.ctrlKey || init.metaKey || init.altKey || (target as HTMLInputElement).readOnly) return;
@@ -99,12 +119,16 @@ function moveByTab(target: Element, back: boolean, send: Send): void {
 
 // @see https://html.spec.whatwg.org/#implicit-submission
 function enter(target: Element, send: Send): void {
-  if (target.localName === 'textarea') return editText(target, { inputType: 'insertLineBreak', data: null }, send);
-  if (/^(button|summary)$/.test(target.localName) || target.matches('a[href]')) return clickByKey(target, send);
+  if (target.localName === 'textarea')
+    return editText(target, { inputType: 'insertLineBreak', data: null }, send);
+  if (/^(button|summary)$/.test(target.localName) || target.matches('a[href]'))
+    return clickByKey(target, send);
   const form = target.localName === 'input' ? (target as HTMLInputElement).form : null;
   if (!form) return;
   commitChange(target, send);
-  const button = form.querySelector<HTMLElement>('button:not([type]),button[type=submit],input[type=submit],input[type=image]');
+  const button = form.querySelector<HTMLElement>(
+    'button:not([type]),button[type=submit],input[type=submit],input[type=image]',
+  );
   if (button) return clickByKey(button, send);
   const fields = form.querySelectorAll('input:not([type=checkbox]):not([type=radio]):not([type=hidden])');
   if (fields.length <= 1) send(() => form.requestSubmit());
@@ -122,7 +146,9 @@ function step(select: HTMLSelectElement, key: string, send: Send): void {
 
 function stepRadio(radio: HTMLInputElement, key: string, send: Send): void {
   const root = radio.form ?? radio.ownerDocument;
-  const group = [...root.querySelectorAll<HTMLInputElement>('input[type=radio]')].filter(({ name, disabled }) => name === radio.name && !disabled);
+  const group = [...root.querySelectorAll<HTMLInputElement>('input[type=radio]')].filter(
+    ({ name, disabled }) => name === radio.name && !disabled,
+  );
   const move = key === 'ArrowDown' || key === 'ArrowRight' ? 1 : -1;
   const next = group[(group.indexOf(radio) + move + group.length) % group.length];
   if (!next || next === radio) return;
@@ -134,7 +160,11 @@ function stepRadio(radio: HTMLInputElement, key: string, send: Send): void {
 export function typeKeys(field: Element, text: string, send: Send): void {
   for (const character of text) {
     const target = active(field);
-    strike(target === field || field.contains(target) ? target : field, initOf(character === '\n' ? 'Enter' : character), send);
+    strike(
+      target === field || field.contains(target) ? target : field,
+      initOf(character === '\n' ? 'Enter' : character),
+      send,
+    );
   }
 }
 

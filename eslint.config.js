@@ -1,0 +1,76 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  {
+    ignores: [
+      'dist',
+      'node_modules',
+      '.cache',
+      'coverage',
+      'test/generated',
+      'test/react-18',
+      'test/package/fixture',
+    ],
+  },
+  js.configs.recommended,
+  ...ts.configs.strict,
+  {
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+      '@typescript-eslint/consistent-type-imports': ['error', { disallowTypeAnnotations: false }],
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-empty-function': 'off',
+      '@typescript-eslint/no-extraneous-class': 'off',
+      'max-lines': ['error', 250],
+      'max-lines-per-function': ['error', { max: 70, skipBlankLines: true, skipComments: true }],
+      'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
+    },
+  },
+  {
+    files: ['examples/**/*.tsx', 'examples/**/*.ts'],
+    plugins: { 'react-hooks': hooks },
+    rules: { ...hooks.configs.recommended.rules },
+  },
+  {
+    files: ['**/*.config.{js,ts}', 'test/**', 'bench/**', 'src/react/stub-component.ts'],
+    rules: {
+      'no-restricted-exports': 'off',
+      'max-lines-per-function': 'off',
+      '@typescript-eslint/no-dynamic-delete': 'off',
+    },
+  },
+  {
+    files: ['test/conformance/specification.ts', 'test/mistakes/mistakes.tsx'],
+    rules: { 'max-lines': 'off' },
+  },
+  {
+    files: ['**/*.{js,mjs,cjs}'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        Buffer: 'readonly',
+        module: 'writable',
+        require: 'readonly',
+        setTimeout: 'readonly',
+        performance: 'readonly',
+        fetch: 'readonly',
+        document: 'readonly',
+        window: 'readonly',
+        setImmediate: 'readonly',
+        __dirname: 'readonly',
+        globalThis: 'readonly',
+        Response: 'readonly',
+      },
+    },
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
+);

@@ -1,0 +1,45 @@
+// Writes docs/errors.md: every code with what its message says, out of the registry itself.
+import { writeFile } from 'node:fs/promises';
+import { build } from 'esbuild';
+
+const { outputFiles } = await build({
+  entryPoints: ['src/core/errors/index.ts'],
+  bundle: true,
+  format: 'esm',
+  write: false,
+});
+const { registry } = await import(
+  `data:text/javascript;base64,${Buffer.from(outputFiles[0].text).toString('base64')}`
+);
+
+// Any field that is asked for stands for itself, so that the wording can be read without an occasion.
+const field = (name) =>
+  new Proxy(
+    Object.assign(() => '', {}),
+    {
+      get: (_, key) => {
+        if (key === Symbol.toPrimitive || key === 'toString') return () => `‹${name}›`;
+        if (key === 'toJSON') return () => `‹${name}›`;
+        if (key === 'length') return 1;
+        if (key === Symbol.iterator) return undefined;
+        if (key === 'replace') return () => `‹${name}›`;
+        if (key === 'slice' || key === 'map' || key === 'join') return () => [`‹${name}›`];
+        return typeof key === 'string' ? (/^\d+$/.test(key) ? field(name) : field(key)) : undefined;
+      },
+    },
+  );
+const fields = new Proxy({}, { get: (_, key) => field(String(key)) });
+
+const lines = Object.entries(registry).map(([code, word]) => {
+  let head;
+  try {
+    ({ head } = word(fields));
+  } catch {
+    head = 'See docs/mistakes.md.';
+  }
+  return `| \`${code}\` | ${String(head).replace(/\|/g, '\\|').replace(/"‹|›"/g, '"').replace(/[‹›]/g, '_')} |`;
+});
+await writeFile(
+  'docs/errors.md',
+  `# Codes of failures\n\nEvery failure has a stable code (\`error.code\`) and its facts as data (\`error.fields\`). Words between\nunderscores stand for what a message names. How the messages read in full is in\n[mistakes.md](mistakes.md).\n\n| Code | What it says |\n| --- | --- |\n${lines.join('\n')}\n`,
+);

@@ -1,0 +1,98 @@
+import type { HappeningKind } from '../core/chronicle';
+import { locateAt } from '../core/errors';
+import { print } from '../core/print';
+import { describe } from '../page/describe';
+import { refuseNoField, refuseUnable } from '../page/gestures/able';
+import { choose } from '../page/gestures/choose';
+import { click } from '../page/gestures/click';
+import type { Send } from '../page/gestures/dispatch';
+import { pickedTypes, setWhole } from '../page/gestures/edit';
+import { clearField, press, typeKeys } from '../page/gestures/keyboard';
+import { isLocator, printLocator } from '../page/locators';
+import { lookForOne } from './look';
+import type { Stage } from './stage';
+import type { Target } from './subject';
+
+type Gesture = 'click' | 'type' | 'clear' | 'choose' | 'press';
+
+const acts: Record<Gesture, { verb: string; kind: HappeningKind }> = {
+  click: { verb: 'click', kind: 'clicked' },
+  type: { verb: 'type into', kind: 'typed' },
+  clear: { verb: 'clear', kind: 'cleared' },
+  choose: { verb: 'choose in', kind: 'chose' },
+  press: { verb: 'press a key on', kind: 'pressed' },
+};
+
+/** A call as the user wrote it: `click(role('button', 'Log'))`. */
+export const printAsked = (stage: Stage, method: string, target: Target): string =>
+  `${method}(${isLocator(target) ? printLocator(target, stage.view().nameOf) : print(target)})`;
+
+/** What a person does to a subject: found, found able, told in the chronicle, done, brought to rest. */
+export function makeGestures(stage: Stage) {
+  const send: Send = (work) => stage.setting.adapter.settleNow(work);
+
+  const gesture = (
+    method: Gesture,
+    target: Target,
+    calledAt: Error,
+    perform: (element: HTMLElement) => void,
+    detail = '',
+  ) =>
+    explained(stage, calledAt, async () => {
+      const { verb, kind } = acts[method];
+      const asked = printAsked(stage, method, target);
+      stage.refuseGone(asked, calledAt);
+      await stage.atRest();
+      const element = lookForOne(stage, target, asked, calledAt);
+      const around = stage.background(calledAt);
+      refuseUnable(element, verb, around);
+      if (method === 'type' || method === 'clear') refuseNoField(element, verb, around);
+      stage.chronicle.add(kind, describe(element), { detail, trigger: true });
+      await stage.act(`${kind} ${describe(element)}`, () => perform(element));
+    });
+
+  return {
+    click: (target: Target, at: Error) => gesture('click', target, at, (element) => click(element, send)),
+    type: (target: Target, text: string, at: Error) =>
+      gesture('type', target, at, (element) => typeInto(element, text, send), print(text)),
+    clear: (target: Target, at: Error) => gesture('clear', target, at, (element) => empty(element, send)),
+    choose: (target: Target, options: readonly string[], at: Error) =>
+      gesture(
+        'choose',
+        target,
+        at,
+        (element) => choose(element, options, send),
+        options.map((option) => print(option)).join(', '),
+      ),
+    press: (keys: string, target: Target | undefined, at: Error) => {
+      const place = target ?? document.activeElement ?? document.body;
+      const perform = (element: HTMLElement) => {
+        if (target) element.focus();
+        press(element, keys, send);
+      };
+      return gesture('press', place, at, perform, keys);
+    },
+  };
+}
+
+function empty(element: HTMLElement, send: Send): void {
+  click(element, send);
+  clearField(element, send);
+}
+
+function typeInto(element: HTMLElement, text: string, send: Send): void {
+  click(element, send);
+  const { type } = element as HTMLInputElement;
+  if (element.localName === 'input' && pickedTypes.test(type)) setWhole(element, text, send);
+  else typeKeys(element, text, send);
+}
+
+/** Does one step of a test. A failure points at the user's line, and once told is not told again at the end. */
+export async function explained<T>(stage: Stage, calledAt: Error, work: () => T | Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (failure) {
+    stage.sandbox.explained = true;
+    throw locateAt(failure, calledAt);
+  }
+}

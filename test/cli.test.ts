@@ -1,0 +1,54 @@
+/** @jest-environment node */
+import { execFile } from 'node:child_process';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+
+const cli = join(__dirname, '../dist/cli.js');
+
+async function run(args: string[], env: Record<string, string> = {}) {
+  const { NODE_ENV: _, ...clean } = process.env;
+  try {
+    const { stdout, stderr } = await promisify(execFile)(process.execPath, [cli, ...args], {
+      env: { ...clean, ...env } as NodeJS.ProcessEnv,
+    });
+    return { code: 0, stdout, stderr };
+  } catch (error) {
+    const { code, stdout, stderr } = error as { code: number; stdout: string; stderr: string };
+    return { code, stdout, stderr };
+  }
+}
+
+it('plays the demo in four states', async () => {
+  const { code, stdout } = await run(['demo']);
+  expect(code).toBe(0);
+  expect(stdout.match(/^ {2}shown/gm)?.length).toBe(4);
+  expect(stdout).toContain('status "Loading hives"');
+  expect(stdout).toContain('button "Try again"');
+  expect(stdout).toContain('4 states verified, no request left this machine');
+  expect(Math.max(...stdout.split('\n').map(({ length }) => length))).toBeLessThanOrEqual(100);
+  // eslint-disable-next-line no-control-regex -- colours are what this looks for
+  expect(stdout).not.toMatch(/\u001b/);
+});
+
+it.each([
+  ['one state', ['demo', '--state', 'empty'], 0, 'stdout', /1 state verified/],
+  [
+    'a state that is not there',
+    ['demo', '--state', 'empyt'],
+    1,
+    'stderr',
+    /SIM-OPTION-VALUE[^]*did you mean empty\?/,
+  ],
+  ['a command that is not there', ['demonstrate'], 2, 'stderr', /unknown command/],
+  ['help', ['--help'], 0, 'stdout', /demo/],
+] as const)('answers %s', async (_, args, code, stream, words) => {
+  const result = await run([...args]);
+  expect(result.code).toBe(code);
+  expect(result[stream]).toMatch(words);
+});
+
+it('explains a production build of React', async () => {
+  const { code, stderr } = await run(['demo'], { NODE_ENV: 'production' });
+  expect(code).toBe(1);
+  expect(stderr).toMatch(/SIM-REACT-PRODUCTION[^]*NODE_ENV is "production"[^]*NODE_ENV=test/);
+});

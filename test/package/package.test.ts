@@ -1,0 +1,187 @@
+/** @jest-environment node */
+import { execFile } from 'node:child_process';
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+
+const root = join(__dirname, '../..');
+const run = promisify(execFile);
+let place: string;
+let tarball: string;
+const { NODE_ENV: _, ...env } = process.env;
+const node = (args: string[]) => run(process.execPath, args, { cwd: place, env: env as NodeJS.ProcessEnv });
+const versions = (
+  JSON.parse(readFileSync(join(root, 'package-lock.json'), 'utf8')) as {
+    packages: Record<string, { version: string }>;
+  }
+).packages;
+const at = (name: string) => `${name}@${versions[`node_modules/${name}`]!.version}`;
+
+const entries = {
+  simulacra: ['fail', 'role', 'takeDown'],
+  'simulacra/react': ['isolate', 'isolateWith', 'stub'],
+  'simulacra/jest': ['matchers', 'takeDown'],
+};
+
+describe('the package, packed and installed elsewhere', () => {
+  beforeAll(async () => {
+    place = mkdtempSync(join(tmpdir(), 'simulacra-'));
+    writeFileSync(join(place, 'package.json'), '{ "private": true }');
+    const { stdout } = await run(
+      'npm',
+      ['pack', root, '--pack-destination', place, '--json', '--ignore-scripts', '--loglevel=error'],
+      { cwd: root },
+    );
+    const [{ filename }] = JSON.parse(stdout) as [{ filename: string }];
+    tarball = filename;
+    const wanted = [
+      'react',
+      'react-dom',
+      'jest',
+      'jest-environment-jsdom',
+      'jsdom',
+      'typescript',
+      '@types/react',
+      '@types/jest',
+    ].map(at);
+    await run(
+      'npm',
+      [
+        'install',
+        '--prefer-offline',
+        '--no-audit',
+        '--no-fund',
+        '--loglevel=error',
+        `./${filename}`,
+        ...wanted,
+      ],
+      { cwd: place },
+    );
+  }, 240_000);
+  afterAll(() => rmSync(place, { recursive: true, force: true }));
+
+  it.each(Object.keys(entries))('%s can be imported both ways', async (entry) => {
+    const names = JSON.stringify(entries[entry as keyof typeof entries]);
+    await node([
+      '--input-type=module',
+      '-e',
+      `import * as m from '${entry}'; if (!${names}.every((n) => n in m)) process.exit(1)`,
+    ]);
+    await node(['-e', `const m = require('${entry}'); if (!${names}.every((n) => n in m)) process.exit(1)`]);
+  });
+
+  it('shares its state where both formats are loaded', async () => {
+    writeFileSync(
+      join(place, 'both.mjs'),
+      `import { createRequire } from 'node:module';
+       import { JSDOM } from 'jsdom';
+       const { window } = new JSDOM('<body></body>', { url: 'http://localhost/' });
+       Object.assign(globalThis, { window, document: window.document });
+       const require = createRequire(import.meta.url);
+       const { isolate } = await import('simulacra/react');
+       const { takeDown, fail, part } = require('simulacra');
+       const { createElement: h, useEffect, useState } = await import('react');
+       const Child = () => h('p', null, 'child');
+       const Asker = () => {
+         const [status, set] = useState(0);
+         useEffect(() => void fetch('/api').then((r) => set(r.status)), []);
+         return h('div', null, status, h(Child));
+       };
+       const subject = await isolate(Asker, { stub: [Child], network: { 'GET /api': fail(503) } });
+       console.log(subject.container.textContent, subject.findAll(part(Child)).length);
+       await takeDown();
+       console.log(document.body.innerHTML === '');`,
+    );
+    const { stdout } = await node(['both.mjs']);
+    expect(stdout.trim().split('\n')).toEqual(['503 1', 'true']);
+  });
+
+  it.each([
+    ['bundler', 'esnext', 'consumer.tsx'],
+    ['nodenext', 'nodenext', 'consumer.tsx'],
+    ['nodenext', 'nodenext', 'consumer.cts'],
+  ])('is typed under %s (%s, %s)', async (resolution, module, file) => {
+    const call = file.endsWith('.cts') ? 'createElement("p")' : '<p />';
+    writeFileSync(
+      join(place, file),
+      `import { createElement } from 'react'; import { isolate } from 'simulacra/react'; import { hold, role } from 'simulacra'; import 'simulacra/jest';
+       const Card = ({ name }: { name: string }) => { void createElement; return ${call} };
+       export async function test() {
+         const card = await isolate(Card, { props: { name: 'Anemone' }, network: { 'GET /': hold() } });
+         expect(card).toShow(role('button'), { times: 1 });
+         const names: string[] = card.part(Card).props.map((p) => p.name);
+         return names;
+       }`,
+    );
+    const flags = [
+      '--noEmit',
+      '--strict',
+      '--jsx',
+      'react-jsx',
+      '--skipLibCheck',
+      'false',
+      '--lib',
+      'es2022,dom,dom.iterable',
+      '--types',
+      'jest',
+    ];
+    await node([
+      join(place, 'node_modules/typescript/bin/tsc'),
+      ...flags,
+      '--module',
+      module,
+      '--moduleResolution',
+      resolution,
+      file,
+    ]).catch((error: { stdout: string }) => {
+      throw new Error(error.stdout);
+    });
+  });
+
+  it('passes the checks of package surfaces', async () => {
+    const { stdout } = await run(process.execPath, [
+      join(__dirname, 'surface.mjs'),
+      root,
+      join(place, tarball),
+    ]);
+    expect(JSON.parse(stdout)).toEqual([]);
+  });
+
+  it('takes down at the end of each test in a user’s Jest', async () => {
+    cpSync(join(__dirname, 'fixture'), place, { recursive: true });
+    writeFileSync(
+      join(place, 'jest.config.json'),
+      JSON.stringify({ testEnvironment: 'jsdom', setupFilesAfterEnv: ['simulacra/jest'], transform: {} }),
+    );
+    const { stdout } = await run('npx', ['jest', '--json', '--no-cache'], {
+      cwd: place,
+      env: env as NodeJS.ProcessEnv,
+    }).catch((error: { stdout: string }) => error);
+    const report = JSON.parse(stdout) as {
+      testResults: [{ assertionResults: { title: string; status: string; failureMessages: string[] }[] }];
+    };
+    const results = Object.fromEntries(
+      report.testResults[0].assertionResults.map(({ title, status, failureMessages }) => [
+        title,
+        { status, said: failureMessages.join('\n') },
+      ]),
+    );
+    const statuses = Object.fromEntries(
+      Object.entries(results).map(([title, { status }]) => [title, status]),
+    );
+    expect(statuses).toEqual({
+      'ends while an answer is held': 'passed',
+      'ends with a request that nobody answered': 'failed',
+      'fails half-way': 'failed',
+      'fails to find': 'failed',
+      'finds nothing left of the tests before': 'passed',
+    });
+    expect(results['ends with a request that nobody answered']!.said).toMatch(
+      /SIM-REQUEST-UNMATCHED.*GET \/api\/hives, asked by Asker/,
+    );
+    expect(results['fails to find']!.said).toMatch(
+      /SIM-FIND-NONE[^]*Did you mean {3}role\('button', 'there'\)[^]*\n\s+at .*end\.test\.js:\d+/,
+    );
+  }, 60_000);
+});
