@@ -23,7 +23,9 @@ const shared = {
   mainFields: ['module', 'main'],
   jsx: 'automatic',
   legalComments: 'none',
-  // Not minified: whoever steps into it, or reads a stack, should read code.
+  // A test runner reads these files again for every test file. Names stay, so that a stack can be read.
+  minifyWhitespace: true,
+  minifySyntax: true,
   sourcemap: false,
   logLevel: 'warning',
 };

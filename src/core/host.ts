@@ -13,7 +13,7 @@ export const realm: Globals =
     ? (borrowed as (body: string) => () => Globals)('return globalThis')()
     : globalThis;
 
-const { setTimeout, clearTimeout, performance } = realm;
+const { setTimeout, clearTimeout } = realm;
 
 type Classes = Pick<
   typeof globalThis,
@@ -49,7 +49,7 @@ export function native<K extends keyof Classes>(name: K): Classes[K] {
 }
 
 /** Milliseconds on a clock that never goes back. */
-export const readClock = (): number => performance.now();
+export const readClock = (): number => realm.performance.now();
 
 /** Runs `work` once after `milliseconds`; the returned function calls it off. */
 export function startTimer(milliseconds: number, work: () => void): () => void {

@@ -1,5 +1,14 @@
 import { gistOf, tellNews } from './gist';
 
+const everything: MutationObserverInit = {
+  subtree: true,
+  childList: true,
+  attributes: true,
+  attributeOldValue: true,
+  characterData: true,
+  characterDataOldValue: true,
+};
+
 /**
  * What the page looked like at every moment. Nothing is copied while the test runs: the platform's
  * own record of changes is kept, and an earlier moment is rebuilt from it only when somebody asks.
@@ -7,6 +16,7 @@ import { gistOf, tellNews } from './gist';
  * @see https://dom.spec.whatwg.org/#mutation-observers
  */
 export class PageHistory {
+  readonly root: Element;
   readonly #observer: MutationObserver;
   readonly #records: MutationRecord[] = [];
   /** How many records there were at the end of each moment. */
@@ -14,25 +24,33 @@ export class PageHistory {
   #rebuilt: { upTo: number; frames: Element[]; gists: string[][] } | undefined;
 
   constructor(
-    readonly root: Element,
-    /** Which children of the root belong to the subject. */
+    /** Where the subject is rendered. */
+    container: Element,
+    /** Which children of the body belong to the subject. */
     readonly belongs: (child: Element) => boolean,
   ) {
-    const { MutationObserver } = root.ownerDocument.defaultView as unknown as typeof globalThis;
-    this.#observer = new MutationObserver((records) => void this.#records.push(...records));
-    this.#observer.observe(root, {
-      subtree: true,
-      childList: true,
-      attributes: true,
-      attributeOldValue: true,
-      characterData: true,
-      characterDataOldValue: true,
-    });
+    this.root = container.ownerDocument.body;
+    const { MutationObserver } = container.ownerDocument.defaultView as unknown as typeof globalThis;
+    this.#observer = new MutationObserver((records) => this.#keep(records));
+    // The body is watched for what comes and goes, not all below it: the simulated page would keep
+    // everything that was ever taken off it until the next full collection of garbage.
+    this.#observer.observe(this.root, { childList: true });
+    this.#observer.observe(container, everything);
+  }
+
+  #keep(records: readonly MutationRecord[]): void {
+    this.#records.push(...records);
+    for (const { target, addedNodes } of records) {
+      if (target !== this.root) continue;
+      for (const node of addedNodes) {
+        if (node.nodeType === 1 && this.belongs(node as Element)) this.#observer.observe(node, everything);
+      }
+    }
   }
 
   /** Ends a moment: what changes from here on belongs to the next. @returns its number, from 0 */
   mark(): number {
-    this.#records.push(...this.#observer.takeRecords());
+    this.#keep(this.#observer.takeRecords());
     return this.#moments.push(this.#records.length) - 1;
   }
 
@@ -54,7 +72,7 @@ export class PageHistory {
   }
 
   #rebuild() {
-    this.#records.push(...this.#observer.takeRecords());
+    this.#keep(this.#observer.takeRecords());
     const upTo = this.#records.length * 1e6 + this.#moments.length;
     if (this.#rebuilt?.upTo !== upTo) {
       const frames = rewind(this, this.#records, this.#moments);

@@ -27,6 +27,31 @@ export function textOf(element: Element): string {
 // Only these make the text of an element differ from what its text nodes say.
 const odd =
   '[hidden],[aria-hidden],[style],[aria-label],[aria-labelledby],img,input,select,textarea,svg,script,style,template,details,br,p,div,li,td,th,dd,dt,h1,h2,h3,h4,h5,h6,section,article';
+const namingTags = new Set(
+  ['img', 'area', 'label', 'input', 'select', 'textarea', 'svg', 'script', 'style', 'template'].concat([
+    'details',
+    'caption',
+    'figure',
+    'fieldset',
+    'dialog',
+    'a',
+    'summary',
+  ]),
+);
+const harmless = new Set(['class', 'id', 'type', 'key', 'scope', 'href', 'data-testid', 'disabled']);
+
+/** True where something at or below an element can make a name differ from the text it is made of. */
+export function altersNames(root: Element): boolean {
+  if (hasStyles(root)) return true;
+  // Walked by hand: matching a long selector takes a simulated page ten times as long.
+  for (let child = root.firstElementChild; child; child = child.nextElementSibling) {
+    if (namingTags.has(child.localName)) return true;
+    if (child.hasAttributes() && child.getAttributeNames().some((name) => !harmless.has(name))) return true;
+    if (child.firstElementChild && altersNames(child)) return true;
+  }
+  return false;
+}
+
 const hasOddContent = (element: Element) =>
   element.firstElementChild !== null && (element.querySelector(odd) !== null || hasStyles(element));
 

@@ -1,7 +1,7 @@
 import { whyHidden } from './hidden';
-import { fits, foldSpace, isLocator, type Locator, type RoleState } from './locators';
-import { heardOf, labelElementsOf, nameOf, textOf } from './names';
-import { levelOf, roleOf, selectorOf } from './roles';
+import { fits, foldSpace, isLocator, type Locator, type RoleState, type Words } from './locators';
+import { altersNames, heardOf, labelElementsOf, nameOf, textOf } from './names';
+import { heardAsText, levelOf, namedByContent, roleOf, selectorOf } from './roles';
 
 /** What a search looks at, and what it cannot know of itself. */
 export interface View {
@@ -39,8 +39,10 @@ function search({ sought }: Locator, root: Element): Element[] {
   switch (sought.by) {
     case 'role': {
       const { role, name, state } = sought;
+      const mayFit = quickLook(root, role, name);
       return queryAll(root, selectorOf(role)).filter(
         (element) =>
+          mayFit(element) &&
           roleOf(element) === role &&
           fitsState(element, state) &&
           (name === undefined || fits(name, heardOf(element))),
@@ -62,6 +64,17 @@ function search({ sought }: Locator, root: Element): Element[] {
       return sought satisfies never;
   }
 }
+
+// Where nothing on a page alters names, a name is the text it is made of but for white space. Told
+// once for the whole page, that spares a thousand rows the computation of theirs.
+function quickLook(root: Element, role: string, name: Words | undefined): (element: Element) => boolean {
+  const made = namedByContent.has(role) || heardAsText.has(role);
+  if (typeof name !== 'string' || !made || altersNames(root)) return () => true;
+  const wanted = squeeze(name);
+  return (element) => squeeze(element.textContent ?? '') === wanted;
+}
+
+const squeeze = (text: string) => text.replace(/\s+/g, '');
 
 /** What marks the element a subject is rendered into. */
 export const subjectMark = 'data-subject';

@@ -19,9 +19,7 @@ export function mount(plan: Plan): Mounted {
   const { createRoot } = door.client!;
   const { container, chronicle } = plan;
   const bareReads: BareRead[] = [];
-  // A component of its own for each subject: where it stands, the subject begins.
-  const Anchor = ({ props }: { props: object }) => React.createElement(plan.component as React.FC, props);
-  Anchor.displayName = 'SimulacraAnchor';
+  const anchor = anchorOf(plan);
   const onCaught = (error: unknown, componentStack: string) => {
     const provided = plan.provide.map(([context]) => (context as AnyContext).displayName ?? 'Context');
     plan.onThrown(
@@ -29,7 +27,7 @@ export function mount(plan: Plan): Mounted {
     );
   };
   const stops = [
-    resolveIn(container, plan.stubs, Anchor),
+    resolveIn(container, plan.stubs, anchor),
     listenToReads((read, fiber) => {
       if (containerOf(fiber) !== container) return;
       if (!bareReads.some((other) => other.context === read.context && other.reader === read.reader)) {
@@ -48,7 +46,7 @@ export function mount(plan: Plan): Mounted {
     onRecoverableError: (error: unknown) => chronicle.add('threw', plan.name, { detail: String(error) }),
   } as never);
   let props = plan.props;
-  const render = () => root.render(surround(plan, React.createElement(Anchor, { props }), onCaught));
+  const render = () => root.render(surround(plan, props, onCaught));
   const rootFiber = (): Fiber | null => fiberOf(container);
   return {
     start: () => settle(render),
@@ -59,10 +57,10 @@ export function mount(plan: Plan): Mounted {
     unmount() {
       return settle(() => root.unmount()).finally(() => stops.reverse().forEach((stop) => stop()));
     },
-    tree: () => readTree(rootFiber(), Anchor, plan.name),
+    tree: () => readTree(rootFiber(), anchor, plan.name),
     elementsOf: (component) =>
-      instancesOf(rootFiber(), Anchor, component).flatMap(({ elements }) => elements.slice(0, 1)),
-    propsOf: (component) => instancesOf(rootFiber(), Anchor, component).map(({ props: given }) => given),
+      instancesOf(rootFiber(), anchor, component).flatMap(({ elements }) => elements.slice(0, 1)),
+    propsOf: (component) => instancesOf(rootFiber(), anchor, component).map(({ props: given }) => given),
   };
 }
 
@@ -91,14 +89,23 @@ function silenceBoundaryReport(): () => void {
   };
 }
 
-function surround(
-  plan: Plan,
-  subject: React.ReactNode,
-  onCaught: BoundaryProps['onCaught'],
-): React.ReactNode {
-  const provided = plan.provide.reduce<React.ReactNode>((inside, [context, value]) => {
-    return React.createElement((context as AnyContext).Provider, { value }, inside);
-  }, subject);
+type OnCaught = (error: unknown, componentStack: string) => void;
+
+/** Where the subject begins: what is above it is never stubbed, and no level is counted there. */
+const SimulacraAnchor = ({ children }: { children?: React.ReactNode }): React.ReactNode => children;
+
+// Without surroundings the boundary stands right above the subject, and one component less is rendered.
+const anchorOf = ({ provide, wrap }: Plan): unknown =>
+  provide.length + wrap.length > 0 ? SimulacraAnchor : SimulacraBoundary;
+
+function surround(plan: Plan, props: object, onCaught: OnCaught): React.ReactNode {
+  const subject = React.createElement(plan.component as React.FC, props);
+  if (anchorOf(plan) === SimulacraBoundary)
+    return React.createElement(SimulacraBoundary, { onCaught }, subject);
+  const provided = plan.provide.reduce<React.ReactNode>(
+    (inside, [context, value]) => React.createElement((context as AnyContext).Provider, { value }, inside),
+    React.createElement(SimulacraAnchor, null, subject),
+  );
   const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);
   return React.createElement(SimulacraBoundary, { onCaught }, wrapped);
 }
@@ -111,7 +118,7 @@ function wrapIn(inside: React.ReactNode, wrapper: unknown): React.ReactNode {
 }
 
 interface BoundaryProps {
-  readonly onCaught: (error: unknown, componentStack: string) => void;
+  readonly onCaught: OnCaught;
   readonly children?: React.ReactNode;
 }
 

@@ -44,7 +44,7 @@ export class Stage {
     this.container = openContainer(name, this.sandbox);
     this.network = new Network(routes, { name, chronicle: this.chronicle, running: this.#running });
     this.history = new PageHistory(
-      document.body,
+      this.container,
       (child) => child === this.container || isOutside(this.container, child),
     );
     this.sandbox.onTakeDown(() => this.history.stop());

@@ -23,10 +23,9 @@ export interface Circumstances {
   readonly calledAt?: { readonly stack?: string | undefined } | undefined;
 }
 
-const own = /(?:file:|\/|\w:\\)[^()]*(?=:\d+:\d+)/.exec(new Error().stack?.split('\n')[1] ?? '')?.[0];
-
 // Where we stand ourselves is no news: the stack begins at the user's line.
 function framesOf({ stack = '' }: { readonly stack?: string | undefined }): string[] {
+  const own = /(?:file:|\/|\w:\\)[^()]*(?=:\d+:\d+)/.exec(new Error().stack?.split('\n')[1] ?? '')?.[0];
   const frames = stack.split('\n').filter((text) => /^\s+at /.test(text));
   const first = frames.findIndex((frame) => !own || !frame.includes(own));
   return first < 0 ? frames : frames.slice(first);

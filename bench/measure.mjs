@@ -1,0 +1,27 @@
+// Paired measuring: every candidate is run in turn, many times over, in one process.
+import { performance } from 'node:perf_hooks';
+
+const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
+
+/**
+ * Runs two ways of doing the same thing alternately. @returns the middle of the times of each, in
+ * milliseconds, and the middle of the ratios of each pair
+ */
+export async function compare({ ours, floor, rounds, warmUp = Math.ceil(rounds / 10) }) {
+  const times = { ours: [], floor: [], ratios: [] };
+  for (let round = -warmUp; round < rounds; round++) {
+    // Whoever goes second finds the caches warm, so they take turns.
+    const order = round % 2 === 0 ? [ours, floor] : [floor, ours];
+    const took = new Map();
+    for (const work of order) {
+      const start = performance.now();
+      await work();
+      took.set(work, performance.now() - start);
+    }
+    if (round < 0) continue;
+    times.ours.push(took.get(ours));
+    times.floor.push(took.get(floor));
+    times.ratios.push(took.get(ours) / took.get(floor));
+  }
+  return { ours: middle(times.ours), floor: middle(times.floor), ratio: middle(times.ratios) };
+}

@@ -1,0 +1,67 @@
+import './page.mjs';
+import { isolate } from 'simulacra/react';
+import { takeDown } from 'simulacra';
+import { act, createElement as h } from 'react';
+import { createRoot } from 'react-dom/client';
+import { compare } from './measure.mjs';
+
+const turn = () => new Promise((resolve) => setImmediate(resolve));
+const Label = ({ name }) => h('p', null, name);
+
+// Heavy as real cards are: some forty elements, each with attributes.
+const Card = ({ hive }) =>
+  h(
+    'article',
+    { className: 'card' },
+    Array.from({ length: 20 }, (_, n) =>
+      h('div', { key: n, title: `row ${n}` }, h('span', null, `${hive} ${n}`)),
+    ),
+  );
+const Yard = () =>
+  h(
+    'section',
+    null,
+    Array.from({ length: 100 }, (_, n) => h(Card, { key: n, hive: `h${n}` })),
+  );
+
+/** A mount with nothing around it, rendered and brought to rest by the same number of turns. */
+async function bare(component, props) {
+  globalThis.IS_REACT_ACT_ENVIRONMENT = true;
+  const container = document.body.appendChild(document.createElement('div'));
+  const root = createRoot(container);
+  await act(async () => root.render(h(component, props)));
+  await act(turn);
+  await act(async () => root.unmount());
+  container.remove();
+  globalThis.IS_REACT_ACT_ENVIRONMENT = undefined;
+}
+
+const isolated = (component, options) => async () => {
+  await isolate(component, options);
+  await takeDown();
+};
+
+export async function mounting() {
+  const props = { name: 'Anemone' };
+  const trivial = await compare({
+    ours: isolated(Label, { props }),
+    floor: () => bare(Label, props),
+    rounds: 1500,
+  });
+  const full = await compare({ ours: isolated(Yard, {}), floor: () => bare(Yard), rounds: 60 });
+  const stubbed = await compare({
+    ours: isolated(Yard, { stub: [Card] }),
+    floor: () => bare(Yard),
+    rounds: 60,
+  });
+  return [
+    {
+      name: 'isolate a trivial component and take it down',
+      against: 'bare mount, same flushing',
+      goal: 1.3,
+      ...trivial,
+    },
+    { name: 'isolate 100 heavy children, in full', against: 'bare mount', goal: 1.3, ...full },
+    { name: 'isolate 100 heavy children, stubbed', against: 'bare mount in full', goal: 1, ...stubbed },
+  ];
+}
