@@ -8,6 +8,7 @@ const report = '.cache/jest.json';
 mkdirSync('.cache', { recursive: true });
 
 const steps = [
+  ['docs', process.execPath, ['scripts/reference.mjs']],
   ['format', bin('prettier'), ['--check', '--log-level=warn', '.']],
   ['lint', bin('eslint'), ['.']],
   ['types', bin('tsc'), ['-p', '.']],

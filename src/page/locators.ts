@@ -74,6 +74,7 @@ export function role(role: string, name?: Words | RoleState, state: RoleState = 
  * @example
  * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': hives } });
  * await board.type(label('Find a hive'), 'bor');
+ * expect(board.requests.at(-1)?.url).toMatch(/q=bor$/);
  */
 export const label = (words: Words, options: LocatorOptions = {}): Locator =>
   make({ by: 'label', words }, options.hidden);
@@ -93,7 +94,7 @@ export const text = (words: Words, options: LocatorOptions = {}): Locator =>
  * By the attribute `data-testid`.
  *
  * @example
- * const gate = await isolate(YardGate, { provide: [[SessionContext, null]] });
+ * const gate = await isolate(YardGate, { provide: [[SessionContext, standIn<Session>({ keeper: null })]] });
  * expect(gate).not.toShow(testId('keeper'));
  */
 export const testId = (words: Words, options: LocatorOptions = {}): Locator =>

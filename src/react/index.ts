@@ -70,9 +70,10 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
  *
  * @param defaults options every call begins with
  * @example
- * const isolateSignedIn = isolateWith({ provide: [[SessionContext, { keeper: 'Imke', signOut: spy() }]] });
+ * const session = standIn<Session>(['signIn', 'signOut'], { keeper: 'Imke' });
+ * const isolateSignedIn = isolateWith({ provide: [[SessionContext, session]] });
  * const gate = await isolateSignedIn(YardGate, { props: { children: 'The yard' } });
- * expect(gate).toShow(text('The yard'));
+ * expect(gate).toShow(text('Imke'));
  */
 export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
@@ -97,9 +98,14 @@ function start<P>(component: unknown, options: AllOptions, calledAt: Error): Pro
  * @param component the child, or its name
  * @param how a rendering of your own, or a `handle`: what the parent reaches through a ref
  * @example
- * const pad = await isolate(NotePad, { stub: [stub(NoteField, { handle: ['focus'] })] });
- * await pad.press('Control+j');
- * expect(pad.part(NoteField).handle['focus']?.calls).toEqual([[]]);
+ * const Field = forwardRef<{ focus(): void }>(() => <textarea />);
+ * const NotePad = () => {
+ *   const field = useRef<{ focus(): void }>(null);
+ *   return <><button onClick={() => field.current?.focus()}>Write</button><Field ref={field} /></>;
+ * };
+ * const pad = await isolate(NotePad, { stub: [stub(Field, { handle: ['focus'] })] });
+ * await pad.click(role('button', 'Write'));
+ * expect(pad.part(Field).handle['focus']?.calls).toEqual([[]]);
  */
 export function stub<C extends Component>(
   component: C | string,
