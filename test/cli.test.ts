@@ -22,7 +22,7 @@ it('plays the demo in four states', async () => {
   const { code, stdout } = await run(['demo']);
   expect(code).toBe(0);
   expect(stdout.match(/^ {2}shown/gm)?.length).toBe(4);
-  expect(stdout).toContain('status "Loading hives"');
+  expect(stdout.match(/rendered {3}HiveBoard +status "Loading hives"/g)?.length).toBe(4);
   expect(stdout).toContain('button "Try again"');
   expect(stdout).toContain('4 states verified, no request left this machine');
   expect(Math.max(...stdout.split('\n').map(({ length }) => length))).toBeLessThanOrEqual(100);

@@ -7,11 +7,11 @@ interface Reply {
   body: unknown;
 }
 
-const failedOnce = new Set<string>();
+const outOfOrder = { since: 0, for: 1000 };
 
 /**
  * The backend of the apiary, simulated: the same for the page in the browser and every framework.
- * The east yard is out of order the first time it is asked for, the south yard is still empty.
+ * The east yard is out of order for a second when it is first asked for, the south yard is still empty.
  */
 export function reply(method: string, url: URL): Reply {
   const problem = (status: number, title: string): Reply => ({
@@ -21,10 +21,9 @@ export function reply(method: string, url: URL): Reply {
   });
   if (method === 'GET' && url.pathname === '/api/hives') {
     const yard = url.searchParams.get('yard') ?? '';
-    if (yard === 'east' && !failedOnce.has(yard)) {
-      failedOnce.add(yard);
+    outOfOrder.since ||= yard === 'east' ? Date.now() : 0;
+    if (yard === 'east' && Date.now() - outOfOrder.since < outOfOrder.for)
       return problem(503, 'Service Unavailable');
-    }
     const wanted = (url.searchParams.get('q') ?? '').toLowerCase();
     const body = allHives.filter((hive) => hive.yard === yard && hive.name.toLowerCase().includes(wanted));
     return { status: 200, after: 450, body };

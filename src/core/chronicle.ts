@@ -58,7 +58,7 @@ export interface Chronicle extends Iterable<Happening> {
   readonly entries: readonly Happening[];
   /** The lines of one kind, in order. */
   of(kind: HappeningKind): Happening[];
-  /** The chronicle as text: one line each, at most `width` columns (96 unless said otherwise). */
+  /** The chronicle as text: one line each, at most `width` columns (90 unless said otherwise). */
   toString(width?: number): string;
 }
 
@@ -97,7 +97,7 @@ export class ChronicleLog implements Chronicle {
     return this.entries[Symbol.iterator]();
   }
 
-  toString(width = 96): string {
+  toString(width = 90): string {
     const widest = Math.max(0, ...this.entries.map(({ what }) => what.length));
     const column = Math.min(36, widest);
     return this.entries.map((entry, at) => line(entry, this.entries[at - 1], column, width)).join('\n');

@@ -4,7 +4,7 @@ import { print } from '../core/print';
 import { describe } from '../page/describe';
 import { refuseNoField, refuseUnable } from '../page/gestures/able';
 import { choose } from '../page/gestures/choose';
-import { click } from '../page/gestures/click';
+import { click, moveFocus } from '../page/gestures/click';
 import type { Send } from '../page/gestures/dispatch';
 import { pickedTypes, setWhole } from '../page/gestures/edit';
 import { clearField, press, typeKeys } from '../page/gestures/keyboard';
@@ -67,7 +67,7 @@ export function makeGestures(stage: Stage) {
     press: (keys: string, target: Target | undefined, at: Error) => {
       const place = target ?? document.activeElement ?? document.body;
       const perform = (element: HTMLElement) => {
-        if (target) element.focus();
+        if (target) moveFocus(element, document, send);
         press(element, keys, send);
       };
       return gesture('press', place, at, perform, keys);

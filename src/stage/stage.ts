@@ -41,13 +41,16 @@ export class Stage {
 
   constructor(readonly setting: Setting) {
     const { routes, name } = setting;
-    this.container = openContainer(name, this.sandbox);
+    this.container = makeContainer(name);
     this.network = new Network(routes, { name, chronicle: this.chronicle, running: this.#running });
     this.history = new PageHistory(
       this.container,
       (child) => child === this.container || isOutside(this.container, child),
     );
+    // Watched until it is off the page again, so that its moments can be told after the take-down.
     this.sandbox.onTakeDown(() => this.history.stop());
+    document.body.appendChild(this.container);
+    this.sandbox.onTakeDown(() => this.container.remove());
     this.sandbox.onTakeDown(connect(this.network));
     this.sandbox.onTakeDown(listenToConsole(this.chronicle));
     this.#listenToCalls();
@@ -195,12 +198,10 @@ const mark = subjectMark;
 // What the page held before a subject came belongs to the test, and no subject is looked for in it.
 const before = new WeakMap<Element, ReadonlySet<Element>>();
 
-function openContainer(name: string, sandbox: Sandbox): HTMLElement {
+function makeContainer(name: string): HTMLElement {
   const container = document.createElement('div');
   before.set(container, new Set(document.body.children));
   container.setAttribute(mark, name);
-  document.body.appendChild(container);
-  sandbox.onTakeDown(() => container.remove());
   return container;
 }
 

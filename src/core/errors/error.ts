@@ -28,7 +28,8 @@ export class SimulacraError extends Error {
 }
 
 function layOut(code: string, report: Report, chronicle: string | undefined): string {
-  const parts = [fold(`${code}  ${report.head}`, '')];
+  // The runner puts the name of the error in front of the first line.
+  const parts = [fold(`${name}${code}  ${report.head}`, '').slice(name.length)];
   if (report.there?.length) parts.push(indent(report.there));
   if (report.nearest) parts.push(indent([`Did you mean   ${report.nearest}`]));
   if (report.next?.length) parts.push(indent(report.next));
@@ -42,7 +43,8 @@ const indent = (lines: readonly string[]) =>
     .map((line) => fold(`  ${line}`.trimEnd(), '  '))
     .join('\n');
 
-const width = 98;
+const width = 94;
+const name = 'SimulacraError: ';
 
 /** Breaks a line between words where it is too long to read in a terminal. */
 function fold(line: string, margin: string): string {

@@ -63,6 +63,7 @@ const active = (element: Element): Element => element.ownerDocument.activeElemen
 
 /** One key on the element that has the focus: its events, and what the browser does by itself. */
 export function strike(target: Element, init: KeyInit, send: Send): void {
+  const focused = active(target) === target;
   let allowed = true;
   send(() => void (allowed = dispatch(target, 'keydown', init)));
   const command = init.ctrlKey || init.metaKey || init.altKey;
@@ -72,16 +73,10 @@ export function strike(target: Element, init: KeyInit, send: Send): void {
     send(() => void (allowed = dispatch(target, 'keypress', { ...init, keyCode: charCode, charCode })));
   }
   if (allowed) doByItself(target, init, send);
-  const after = active(target);
+  // The key is let go on whatever has the focus by then.
+  const after = focused || !target.isConnected ? active(target) : target;
   let released = true;
-  send(
-    () =>
-      void (released = dispatch(
-        init.key === 'Tab' ? after : target.isConnected ? target : after,
-        'keyup',
-        init,
-      )),
-  );
+  send(() => void (released = dispatch(after, 'keyup', init)));
   if (allowed && released && init.key === ' ' && isPressable(target)) clickByKey(target, send);
 }
 

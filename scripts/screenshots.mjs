@@ -1,0 +1,37 @@
+// Makes docs/screenshots anew from the demo data: the example's pages and the main commands' output.
+import { spawnSync } from 'node:child_process';
+import { createServer } from 'vite';
+import { openBrowser } from './browser.mjs';
+
+const folder = 'docs/screenshots';
+const server = await createServer({
+  configFile: 'examples/react-apiary/vite.config.ts',
+  server: { port: 4171 },
+  logLevel: 'error',
+});
+await server.listen();
+const { browser, close } = await openBrowser();
+const page = await browser.newPage();
+await page.goto('http://127.0.0.1:4171/', { waitUntil: 'networkidle0' });
+await page.screenshot({ path: `${folder}/react-apiary-gate.png` });
+await page.type('input', 'Imke');
+await page.keyboard.press('Enter');
+await page.waitForSelector('article');
+await page.screenshot({ path: `${folder}/react-apiary.png` });
+await page.evaluate(() => [...document.querySelectorAll('nav button')][1].click());
+await page.waitForSelector('[role=alert]');
+await page.screenshot({ path: `${folder}/react-apiary-failed.png` });
+await server.close();
+await close();
+
+// The terminal is a real one, in a window of its own on a display without a screen.
+const terminal = (name, command) => {
+  const script = `xterm -geometry 102x44 -fa 'DejaVu Sans Mono' -fs 11 -bg '#fdfaf3' -fg '#2b2416' -e bash -c "${command}; sleep 30" & sleep 9; import -window root ${folder}/${name}.png`;
+  const { status } = spawnSync('xvfb-run', ['-a', '-s', '-screen 0 924x832x24', 'bash', '-c', script], {
+    stdio: 'inherit',
+  });
+  if (status !== 0) console.error(`no picture of ${name}: xvfb, xterm and imagemagick are needed`);
+};
+terminal('demo', 'node dist/cli.js demo');
+terminal('failure', 'npx jest --colors --config scripts/showcase/jest.config.cjs 2>&1 | grep -v npm');
+process.exit(0);
