@@ -30,6 +30,7 @@ export async function loading() {
       ours,
       floor,
       ratio: ours / floor,
+      why: ours / floor > 0.2 ? why : undefined,
     };
   });
 }
