@@ -8,7 +8,8 @@ const wanted = createHash('sha1').update(readFileSync('package-lock.json')).dige
 
 if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== wanted) {
   console.log('Installing packages …');
-  run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error']);
+  // Not `npm ci`: without addresses in the lock file it misses what other platforms would install.
+  run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']);
   writeFileSync(stamp, wanted);
 }
 
