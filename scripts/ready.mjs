@@ -4,13 +4,13 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 
 const stamp = 'node_modules/.ready';
-const wanted = createHash('sha1').update(readFileSync('package-lock.json')).digest('hex');
+const wanted = () => createHash('sha1').update(readFileSync('package-lock.json')).digest('hex');
 
-if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== wanted) {
+if (!existsSync(stamp) || readFileSync(stamp, 'utf8') !== wanted()) {
   console.log('Installing packages …');
   // Not `npm ci`: without addresses in the lock file it misses what other platforms would install.
   run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error']);
-  writeFileSync(stamp, wanted);
+  writeFileSync(stamp, wanted());
 }
 
 if (process.argv.includes('--browser') && !chromium()) {
