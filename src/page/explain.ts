@@ -1,5 +1,6 @@
 import { explain, type SimulacraError } from '../core/errors';
 import { nearest } from '../core/near';
+import { list } from '../core/print';
 import { describe, isField, locatorFor } from './describe';
 import { whyHidden } from './hidden';
 import { foldSpace, phraseLocator, printLocator, type Locator } from './locators';
@@ -173,17 +174,16 @@ function wordsOf({ sought }: Locator): string | undefined {
 }
 
 function names(elements: readonly Element[], sought: Locator['sought']): string {
-  const told = [
-    ...new Set(
-      elements.map((element) =>
-        sought.by === 'testId' && element.hasAttribute('data-testid')
-          ? `"${wordsOn(element, sought)}" on ${describe(element)}`
-          : describe(element),
-      ),
-    ),
-  ];
-  const rest = told.length > 6 ? `, and ${told.length - 6} more` : '';
-  return (told.length === 0 ? 'only text' : told.slice(0, 6).join(', ')) + rest;
+  const told = new Set(elements.map((element) => nameWithArticle(element, sought)));
+  return told.size === 0 ? 'only text' : list([...told], 6);
+}
+
+function nameWithArticle(element: Element, sought: Locator['sought']): string {
+  const told = describe(element);
+  if (sought.by === 'testId' && element.hasAttribute('data-testid')) {
+    return `"${wordsOn(element, sought)}" on ${told}`;
+  }
+  return told.startsWith('<') ? told : `${/^[aeiou]/.test(told) ? 'an' : 'a'} ${told}`;
 }
 
 /** Words why one was asked for and several are there. */

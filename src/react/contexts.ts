@@ -21,43 +21,36 @@ type Listener = (read: BareRead, container: Fiber) => void;
 const listeners = new Set<Listener>();
 const watched = new WeakMap<object, object>();
 const originals = new WeakMap<object, object>();
-let restore: (() => void) | undefined;
+let watching = false;
 
 /**
  * Tells of every context that is read without a provider, also by a component that throws then.
  * React keeps the implementation of its hooks in one place and sets it for each rendering; an
- * accessor on that place hands out one that listens.
+ * accessor on that place hands out one that listens. Once put there it stays, and hands on what
+ * React has set while nobody listens: to change the shape of that object for each subject would
+ * undo what the engine has learnt of it.
  */
 export function listenToReads(listener: Listener): () => void {
   listeners.add(listener);
-  restore ??= watchDispatcher();
-  return () => {
-    listeners.delete(listener);
-    if (listeners.size > 0) return;
-    restore?.();
-    restore = undefined;
-  };
+  if (!watching) watchDispatcher();
+  watching = true;
+  return () => void listeners.delete(listener);
 }
 
-function watchDispatcher(): () => void {
+function watchDispatcher(): void {
   const place = door.internals?.currentDispatcherRef;
-  if (!place) return () => undefined;
+  if (!place) return;
   const key = 'H' in place ? 'H' : 'current';
   let current = place[key] as object | null;
   Object.defineProperty(place, key, {
     configurable: true,
     enumerable: true,
-    get: () => (current === null || typeof current !== 'object' ? current : listening(current)),
+    get: () => (current === null || listeners.size === 0 ? current : listening(current)),
     // React puts back what it was handed, which may be ours.
-    set: (next: object | null) => (current = next === null ? null : (originals.get(next) ?? next)),
+    set: (next: object | null) => {
+      current = next === null ? null : (originals.get(next) ?? next);
+    },
   });
-  return () =>
-    Object.defineProperty(place, key, {
-      configurable: true,
-      enumerable: true,
-      writable: true,
-      value: current,
-    });
 }
 
 function listening(dispatcher: object): object {

@@ -1,0 +1,31 @@
+// Opens an example in a real browser, on its simulated backend, and prints what a person sees of it.
+import { createServer } from 'vite';
+import { openBrowser } from '../../scripts/browser.mjs';
+
+const [config] = process.argv.slice(2);
+const server = await createServer({ configFile: config, server: { port: 0 }, logLevel: 'error' });
+await server.listen();
+const { browser, close } = await openBrowser();
+const page = await browser.newPage();
+const problems = [];
+page.on('pageerror', (error) => problems.push(error.message));
+page.on('console', (message) => message.type() === 'error' && problems.push(message.text()));
+
+const { port } = server.httpServer.address();
+await page.goto(`http://127.0.0.1:${port}/`);
+const see = (selector) =>
+  page.waitForSelector(selector).then((found) => found.evaluate((element) => element.textContent));
+const seen = { gate: await see('form h2') };
+await page.type('form input', 'Imke');
+await page.keyboard.press('Enter');
+await see('article');
+seen.hives = await page.$$eval('article h3', (headings) => headings.map(({ textContent }) => textContent));
+await page.type('input[type=search]', 'bor');
+await page.waitForFunction(() => document.querySelectorAll('article').length === 1);
+seen.found = await see('article h3');
+await page.evaluate(() => [...document.querySelectorAll('nav button')].at(-1).click());
+seen.empty = await see('.empty');
+await server.close();
+await close();
+console.log(JSON.stringify({ seen, problems }));
+process.exit(0);
