@@ -49,7 +49,7 @@ export async function mounting() {
     rounds: 1500,
   });
   const more = ((trivial.ours - trivial.floor) * 1000).toFixed(0);
-  const why = `the ${more} µs more are the boundary around the subject (a component of its own to React), the watch over the page, the record of what happened, and what is put in place and back again (fetch, console, errors of the window). They do not grow with the component: see the next row.`;
+  const why = `the ${more} µs more are the boundary around the subject (a component of its own to React), the watch over the page, the record of what happened, and what is put in place and back again (fetch, console, errors of the window). A third of it is the watch over the page, in a simulated page. It is paid once for a subject, whatever its size: see the next row.`;
   const full = await compare({ ours: isolated(Yard, {}), floor: () => bare(Yard), rounds: 60 });
   const stubbed = await compare({
     ours: isolated(Yard, { stub: [Card] }),

@@ -9,8 +9,6 @@ export interface Shared {
   readonly sandboxes: Set<Sandbox>;
   /** Brings every live subject to rest; put here by the stage. */
   rest: (() => Promise<void>) | undefined;
-  /** Runs work so that the frameworks render what it caused; put here by the stage. */
-  settle: ((work: () => unknown) => Promise<void>) | undefined;
   /** Answers that are ready and wait for the next turn of the stage. */
   readonly gate: (() => void)[];
   /** Grows with everything that happens; a turn in which it stays the same was a quiet one. */
@@ -26,7 +24,6 @@ const key = Symbol.for('simulacra');
 export const shared: Shared = ((globalThis as Record<symbol, unknown>)[key] ??= {
   sandboxes: new Set(),
   rest: undefined,
-  settle: undefined,
   gate: [],
   activity: 0,
   driving: 0,

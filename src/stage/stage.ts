@@ -65,10 +65,6 @@ export class Stage {
 
   readonly #running = () => this.setting.adapter.running(this.container);
 
-  get isDown(): boolean {
-    return this.#down;
-  }
-
   /** To be called after each rendering that reached the page. */
   readonly onRendered = (): void => {
     if (this.#down) return;
@@ -213,11 +209,6 @@ const outsideOf = (container: HTMLElement): Element[] =>
 
 const isOutside = (container: HTMLElement, element: Element): boolean =>
   !element.hasAttribute(mark) && !before.get(container)?.has(element);
-
-/** Brings every live subject to rest. */
-export function restAll(stages: Iterable<Stage>): Promise<void[]> {
-  return Promise.all([...stages].map((stage) => stage.atRest()));
-}
 
 /** The stages that are up in this process. */
 export const stages = (shared.rooms['stages'] ??= new Set()) as Set<Stage>;

@@ -72,12 +72,10 @@ export const isolating = {
     thrower: string;
     threw: string;
     stack: string;
-    asked?: string[];
   }): Report => ({
     head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw while rendering: ${f.threw}`,
     there: [...(f.stack ? ['Rendered from the inside out:', f.stack] : [])],
     next: [
-      ...(f.asked ?? []),
       f.thrower === f.subject
         ? 'The error itself is the cause of this one; its stack points at the line.'
         : `If ${f.thrower} is not what this test is about, stub it:   stub: [${f.thrower}]`,

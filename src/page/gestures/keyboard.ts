@@ -1,7 +1,7 @@
 import { refuse } from '../../core/errors';
 import { nearest } from '../../core/near';
 import { isField } from '../describe';
-import { click, moveFocus } from './click';
+import { moveFocus } from './click';
 import { dispatch, tabStops, type KeyInit, type Send } from './dispatch';
 import { commitChange, editText, selectAll } from './edit';
 
@@ -168,5 +168,3 @@ export function clearField(field: Element, send: Send): void {
   send(() => selectAll(field));
   editText(field, { inputType: 'deleteContentBackward', data: null }, send);
 }
-
-export { click };
