@@ -67,12 +67,7 @@ export const isolating = {
     ],
     next: [`Put the package's own provider around the subject:   wrap: [${wrapper(f.package)}]`],
   }),
-  'SIM-RENDER-THREW': (f: {
-    subject: string;
-    thrower: string;
-    threw: string;
-    stack: string;
-  }): Report => ({
+  'SIM-RENDER-THREW': (f: { subject: string; thrower: string; threw: string; stack: string }): Report => ({
     head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw while rendering: ${f.threw}`,
     there: [...(f.stack ? ['Rendered from the inside out:', f.stack] : [])],
     next: [
