@@ -26,7 +26,9 @@ export type Spy<F extends AnyFunction = AnyFunction> = F & {
 };
 
 /** Where calls of spies are written down; a subject listens while it is up. */
-export const callListeners = new Set<(name: string, args: readonly unknown[]) => void>();
+export const callListeners = (shared.rooms['calls'] ??= new Set()) as Set<
+  (name: string, args: readonly unknown[]) => void
+>;
 
 /**
  * A function that records its calls and answers them.

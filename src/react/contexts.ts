@@ -1,14 +1,6 @@
 import { print } from '../core/print';
-import { door, type Fiber } from './door';
+import { door, type BareRead, type Fiber } from './door';
 import { ownerName, tags } from './fibers';
-
-/** A context that was read where nobody provides it. */
-export interface BareRead {
-  readonly context: string;
-  /** The default value that was read instead, printed. */
-  readonly value: string;
-  readonly reader: string;
-}
 
 interface Context {
   readonly displayName?: string;
@@ -16,12 +8,10 @@ interface Context {
 }
 
 type Dispatcher = Record<string, ((...args: unknown[]) => unknown) | undefined>;
-type Listener = (read: BareRead, container: Fiber) => void;
 
-const listeners = new Set<Listener>();
+const { readListeners: listeners } = door;
 const watched = new WeakMap<object, object>();
 const originals = new WeakMap<object, object>();
-let watching = false;
 
 /**
  * Tells of every context that is read without a provider, also by a component that throws then.
@@ -30,10 +20,10 @@ let watching = false;
  * React has set while nobody listens: to change the shape of that object for each subject would
  * undo what the engine has learnt of it.
  */
-export function listenToReads(listener: Listener): () => void {
+export function listenToReads(listener: (read: BareRead, fiber: Fiber) => void): () => void {
   listeners.add(listener);
-  if (!watching) watchDispatcher();
-  watching = true;
+  if (!door.watching) watchDispatcher();
+  door.watching = true;
   return () => void listeners.delete(listener);
 }
 

@@ -1,5 +1,6 @@
 import { refuse } from '../core/errors';
 import { shared } from '../core/shared';
+import type { StubSet } from '../stage/stubs';
 
 /**
  * React offers its development tools a hook object when it is loaded: through it a resolver can be
@@ -39,19 +40,51 @@ interface Hook {
 
 type Client = typeof import('react-dom/client');
 
+/** A context that was read where nobody provides it. */
+export interface BareRead {
+  readonly context: string;
+  /** The default value that was read instead, printed. */
+  readonly value: string;
+  readonly reader: string;
+}
+
+/** A subject's stubs, and what React is told to render for each. */
+export interface Live {
+  readonly stubs: StubSet;
+  readonly anchor: unknown;
+  /** What a record's stub is for each kind of original: React looks a family up by identity. */
+  readonly families: Map<unknown, { readonly current: unknown }>;
+}
+
 interface Door {
   /** react-dom, once it was loaded through the door. */
   client: Client | undefined;
   internals: Internals | undefined;
   resolve: Resolve | undefined;
-  committed: ((root: { current: Fiber }) => void) | undefined;
+  /** Who is told that a container was rendered. */
+  readonly committed: Map<Element, () => void>;
+  readonly live: Map<Element, Live>;
+  /** The components that are stubs. */
+  readonly stubs: WeakSet<object>;
+  readonly readListeners: Set<(read: BareRead, fiber: Fiber) => void>;
+  /** True once the place of React's hooks is watched. */
+  watching: boolean;
 }
 
 /** What came through the hook, once for the process. */
 export const door: Door = (shared.rooms['react'] ??= open()) as Door;
 
 function open(): Door {
-  const made: Door = { client: undefined, internals: undefined, resolve: undefined, committed: undefined };
+  const made: Door = {
+    client: undefined,
+    internals: undefined,
+    resolve: undefined,
+    committed: new Map(),
+    live: new Map(),
+    stubs: new WeakSet(),
+    readListeners: new Set(),
+    watching: false,
+  };
   const place = globalThis as { __REACT_DEVTOOLS_GLOBAL_HOOK__?: Hook };
   const hook: Hook = (place.__REACT_DEVTOOLS_GLOBAL_HOOK__ ??= {
     renderers: new Map(),
@@ -70,7 +103,7 @@ function open(): Door {
     return id;
   };
   hook.onCommitFiberRoot = function (id, root, ...rest) {
-    made.committed?.(root);
+    made.committed.get((root.current.stateNode as { containerInfo: Element }).containerInfo)?.();
     onCommitFiberRoot?.call(hook, id, root, ...rest);
   };
   return made;

@@ -1,18 +1,14 @@
 import * as React from 'react';
 import type { Mounted, Plan } from '../stage/adapter';
 import { settle } from './act';
-import { listenToReads, type BareRead } from './contexts';
-import { door, type Fiber } from './door';
+import { listenToReads } from './contexts';
+import { door, type BareRead, type Fiber } from './door';
 import { containerOf } from './fibers';
 import { resolveIn } from './resolver';
 import { explainThrown } from './thrown';
 import { instancesOf, readTree } from './tree';
 
 type AnyContext = React.Context<unknown>;
-
-const committed = new Map<Element, () => void>();
-door.committed = (root) =>
-  committed.get((root.current.stateNode as { containerInfo: Element }).containerInfo)?.();
 
 /** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
 export function mount(plan: Plan): Mounted {
@@ -65,8 +61,8 @@ export function mount(plan: Plan): Mounted {
 }
 
 function listenToCommits(container: Element, listen: () => void): () => void {
-  committed.set(container, listen);
-  return () => committed.delete(container);
+  door.committed.set(container, listen);
+  return () => door.committed.delete(container);
 }
 
 /** React writes the root's node on the container, under a key with a random end. */

@@ -4,14 +4,7 @@ import { containerOf, levelBelow } from './fibers';
 import { kindOf, type Lazy } from './kinds';
 import { isStubComponent, makeStubComponent } from './stub-component';
 
-interface Live {
-  readonly stubs: StubSet;
-  readonly anchor: unknown;
-  /** What a record's stub is for each kind of original: React looks a family up by identity. */
-  readonly families: Map<unknown, { readonly current: unknown }>;
-}
-
-const live = new Map<Element, Live>();
+const { live } = door;
 
 /** Lets React ask about the components of one container. @returns how to stop */
 export function resolveIn(container: Element, stubs: StubSet, anchor: unknown): () => void {

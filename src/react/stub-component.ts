@@ -5,10 +5,8 @@ import { door, type Fiber } from './door';
 import { hostsOf, isHost } from './fibers';
 import { kindOf, type Kind } from './kinds';
 
-const made = new WeakSet<object>();
-
 /** True for a component made here: React asks about those too, and they stay what they are. */
-export const isStubComponent = (type: unknown): boolean => made.has(type as object);
+export const isStubComponent = (type: unknown): boolean => door.stubs.has(type as object);
 
 type Props = Record<string, unknown> & { children?: React.ReactNode };
 type Rendering = (props: Props) => React.ReactNode;
@@ -23,7 +21,7 @@ export function makeStubComponent(record: StubRecord, original: unknown): unknow
       defaultProps: (original as { defaultProps?: object }).defaultProps,
     }),
   });
-  made.add(component as object);
+  door.stubs.add(component as object);
   return component;
 }
 

@@ -1,7 +1,7 @@
 import { explain, isExplained } from '../core/errors';
 import { print } from '../core/print';
 import type { ChronicleLog } from '../core/chronicle';
-import type { BareRead } from './contexts';
+import type { BareRead } from './door';
 
 interface Circumstances {
   readonly subject: string;

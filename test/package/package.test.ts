@@ -90,11 +90,15 @@ describe('the package, packed and installed elsewhere', () => {
        };
        const subject = await isolate(Asker, { stub: [Child], network: { 'GET /api': fail(503) } });
        console.log(subject.container.textContent, subject.findAll(part(Child)).length);
+       const other = await require('simulacra/react').isolate(Asker, { stub: [Child], network: { 'GET /api': fail(404) } });
+       console.log(other.container.textContent, other.findAll(part(Child)).length, other.chronicle.of('rendered').length > 0);
+       await subject.update({ again: true });
+       console.log(subject.chronicle.entries.at(-1).kind, subject.findAll(part(Child)).length);
        await takeDown();
        console.log(document.body.innerHTML === '');`,
     );
     const { stdout } = await node(['both.mjs']);
-    expect(stdout.trim().split('\n')).toEqual(['503 1', 'true']);
+    expect(stdout.trim().split('\n')).toEqual(['503 1', '404 1 true', 'rendered 1', 'true']);
   });
 
   it.each([

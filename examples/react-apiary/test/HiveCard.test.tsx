@@ -20,6 +20,7 @@ test('a card tells its parent which hive is opened', async () => {
   const card = await isolate(HiveCard, { props: { hive: anemone, onOpen } });
   await card.click(role('button', 'Open Anemone'));
   expect(onOpen.calls).toEqual([['h1']]);
+  expect(card.chronicle.of('called').map(({ what, detail }) => what + detail)).toEqual(['onOpen("h1")']);
 });
 
 test('a hive with nothing to do has no list of tasks', async () => {
