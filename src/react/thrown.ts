@@ -41,14 +41,18 @@ const componentNames = (stack: string): string[] =>
     .map((line) => /^\s*(?:at|in) ([\w$.]+)/.exec(line)?.[1] ?? '')
     .filter((name) => /^[A-Z]/.test(name) && !/^Simulacra/.test(name));
 
-// The outermost hook of a package on the way to the throw is the one the user called.
+// The outermost hook of a package on the way to the throw is the one the user called. Where source
+// maps are applied a frame may bear the name of the function it calls; the file tells then.
 function libraryHook(error: unknown): { hook: string; package: string } | undefined {
   const stack = error instanceof Error ? (error.stack ?? '') : '';
   let found: { hook: string; package: string } | undefined;
   for (const line of stack.split('\n')) {
-    const [, hook, name] =
-      /at (?:\S*\.)?(use[A-Z]\w*) .*node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+)/.exec(line) ?? [];
-    if (hook && name && name !== 'react' && !/^react-dom/.test(name)) found = { hook, package: name };
+    const [, called, name, file] =
+      /at (?:\S*\.)?(use[A-Z]\w*) .*node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+).*?([^\\/]+?)\.\w+:\d+:\d+/.exec(
+        line,
+      ) ?? [];
+    if (!called || !name || name === 'react' || /^react-dom/.test(name)) continue;
+    found = { hook: /^use[A-Z]\w*$/.test(file ?? '') ? file! : called, package: name };
   }
   return found;
 }

@@ -1,4 +1,5 @@
 import { createContext, useContext, useState, type ReactNode } from 'react';
+import { useSelector } from 'react-redux';
 import { useNavigate } from 'react-router';
 import { css, hold, label, part, role, standIn, takeDown, testId, text } from 'simulacra';
 import { isolate, isolateWith, stub } from 'simulacra/react';
@@ -30,6 +31,8 @@ const OpenButton = () => {
   const navigate = useNavigate();
   return <button onClick={() => void navigate('/hives/h1')}>Open</button>;
 };
+
+const TaskCount = () => <p>{useSelector((state: { tasks: string[] }) => state.tasks.length)} tasks</p>;
 
 const Weather = createContext<{ frost: boolean } | null>(null);
 Weather.displayName = 'Weather';
@@ -146,6 +149,11 @@ export const mistakes: Mistake[] = [
     title: 'A hook that needs a router around it',
     code: 'isolate(OpenButton)   // calls useNavigate()',
     make: () => isolate(OpenButton),
+  },
+  {
+    title: 'A hook that needs a store around it',
+    code: 'isolate(TaskCount)   // calls useSelector()',
+    make: () => isolate(TaskCount),
   },
   { title: 'A child that throws while rendering', code: 'isolate(Tray)', make: () => isolate(Tray) },
   {
