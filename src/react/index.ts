@@ -2,7 +2,7 @@ import '../page/standards';
 import './door';
 import type * as React from 'react';
 import { calledFrom } from '../core/errors';
-import { isolateWith as isolateOn } from '../stage/isolate';
+import { isolateOn } from '../stage/isolate';
 import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
 import type { Stub } from '../stage/stubs';
 import type { Subject } from '../stage/subject';

@@ -6,7 +6,7 @@ import { door, type BareRead, type Fiber } from './door';
 import { containerOf } from './fibers';
 import { resolveIn } from './resolver';
 import { explainThrown } from './thrown';
-import { instancesOf, readTree } from './tree';
+import { readInstances, readTree } from './tree';
 
 type AnyContext = React.Context<unknown>;
 
@@ -54,9 +54,7 @@ export function mount(plan: Plan): Mounted {
       return settle(() => root.unmount()).finally(() => stops.reverse().forEach((stop) => stop()));
     },
     tree: () => readTree(rootFiber(), anchor, plan.name),
-    elementsOf: (component) =>
-      instancesOf(rootFiber(), anchor, component).flatMap(({ elements }) => elements.slice(0, 1)),
-    propsOf: (component) => instancesOf(rootFiber(), anchor, component).map(({ props: given }) => given),
+    instancesOf: (component) => readInstances(rootFiber(), anchor, component),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { TreeNode } from '../stage/adapter';
+import type { Instance, TreeNode } from '../stage/adapter';
 import type { Fiber } from './door';
 import { hostsOf, isComponent, isHost, tags, visit } from './fibers';
 import { nameOf, unwrap } from './kinds';
@@ -49,21 +49,17 @@ function readHost(fiber: Fiber): TreeNode[] {
   return only ? [{ kind: 'text', text: only }] : readAll(fiber.child);
 }
 
-/** Every instance of a component (by itself or by name) below the anchor, outermost elements first. */
-export function instancesOf(
-  root: Fiber | null,
-  anchor: unknown,
-  component: unknown,
-): { props: object; elements: Element[] }[] {
+/** Every instance of a component (by itself or by name) below the anchor, outermost first. */
+export function readInstances(root: Fiber | null, anchor: unknown, component: unknown): Instance[] {
   const wanted = unwrap(component);
-  const found: { props: object; elements: Element[] }[] = [];
+  const found: Instance[] = [];
   visit(findAnchor(root, anchor)?.child ?? null, (fiber) => {
     if (!isComponent(fiber)) return;
     const fits =
       typeof component === 'string'
         ? nameOf(fiber.elementType) === component
         : unwrap(fiber.elementType) === wanted || unwrap(fiber.type) === wanted;
-    if (fits) found.push({ props: fiber.memoizedProps ?? {}, elements: hostsOf(fiber) });
+    if (fits) found.push({ props: fiber.memoizedProps ?? {}, element: hostsOf(fiber)[0] });
   });
   return found;
 }

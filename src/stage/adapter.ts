@@ -49,6 +49,12 @@ export type TreeNode =
   | { readonly kind: 'element'; readonly element: Element; readonly children: readonly TreeNode[] }
   | { readonly kind: 'text'; readonly text: string };
 
+/** One instance of a real component. */
+export interface Instance {
+  readonly props: Record<string, unknown>;
+  readonly element: Element | undefined;
+}
+
 /** A subject that is rendered. */
 export interface Mounted {
   /** Renders the subject for the first time. */
@@ -58,8 +64,6 @@ export interface Mounted {
   unmount(): Promise<void>;
   /** The subject and what is below it. */
   tree(): TreeNode;
-  /** The elements a component that is not stubbed has rendered: the outermost of each instance. */
-  elementsOf(component: unknown): Element[];
-  /** The props of each instance of a component that is not stubbed. */
-  propsOf(component: unknown): object[];
+  /** Each instance of a component that is not stubbed, with its outermost element where it has one. */
+  instancesOf(component: unknown): Instance[];
 }

@@ -17,7 +17,7 @@ export interface Kinds {
 }
 
 /** Puts one component alone on a stage: the same steps in the same order in every framework. */
-export async function isolateWith(
+export async function isolateOn(
   adapter: Adapter & Kinds,
   component: unknown,
   options: AllOptions,
@@ -116,11 +116,9 @@ function checkListed(adapter: Adapter, options: AllOptions, calledAt: Error): vo
   }
 }
 
-const renderedNames = ({ setting }: Stage) => [...new Set(setting.stubs.rendered.values())];
-
 // A name that is a letter off would stay unused without a word until the end of the test.
 function refuseSlips(stage: Stage, calledAt: Error): void {
-  const rendered = renderedNames(stage);
+  const rendered = stage.setting.stubs.renderedNames;
   for (const { target, used, name } of stage.setting.stubs.records) {
     const slip =
       typeof target === 'string' && !used ? rendered.find((other) => isSlip(name, other)) : undefined;
@@ -134,7 +132,7 @@ function refuseSlips(stage: Stage, calledAt: Error): void {
 }
 
 function refuseUnusedStubs(stage: Stage): void {
-  const rendered = renderedNames(stage);
+  const rendered = stage.setting.stubs.renderedNames;
   for (const { name, used, listed } of stage.setting.stubs.records) {
     if (used || !listed) continue;
     const twin = rendered.includes(name);
@@ -147,7 +145,7 @@ function refuseUnusedStubs(stage: Stage): void {
         nearest: twin ? undefined : nearest(name, rendered),
         twin,
       },
-      { chronicle: String(stage.chronicle) },
+      { chronicle: stage.chronicle },
     );
   }
 }

@@ -32,14 +32,14 @@ export function lookForOne(stage: Stage, target: Target, asked: string, calledAt
 /** Words why a locator found nothing. */
 export function wordNone(stage: Stage, locator: Locator, calledAt: Error | undefined): SimulacraError {
   if (locator.sought.by !== 'part') return explainNone(locator, stage.view(), stage.background(calledAt));
-  const part = stage.view().nameOf(locator.sought.component);
-  const rendered = [...new Set(stage.setting.stubs.rendered.values())];
-  const fields = {
-    subject: stage.setting.name,
-    part,
-    rendered,
-    nearest: rendered.includes(part) ? undefined : nearest(part, rendered),
-  };
+  return wordNoPart(stage, stage.view().nameOf(locator.sought.component), calledAt);
+}
+
+/** Words why a part is not on the page, by the parts that were rendered. */
+export function wordNoPart(stage: Stage, part: string, calledAt: Error | undefined): SimulacraError {
+  const rendered = stage.setting.stubs.renderedNames;
+  const near = rendered.includes(part) ? undefined : nearest(part, rendered);
+  const fields = { subject: stage.setting.name, part, rendered, nearest: near };
   return explain('SIM-PART-NONE', fields, stage.background(calledAt));
 }
 
@@ -74,10 +74,11 @@ export async function waitFor(
     .filter(({ status }) => status === undefined)
     .map(({ method, url }) => `${method} ${new URL(url).pathname}`);
   const what = phraseLocator(locator, stage.view().nameOf);
+  const background = stage.background(calledAt);
   return refuse(
     'SIM-WAIT-OVER',
-    { what, waited: within, comes, there, pending, unanswered: stage.background().unanswered },
-    stage.background(calledAt),
+    { what, waited: within, comes, there, pending, unanswered: background.unanswered },
+    background,
   );
 }
 

@@ -1,8 +1,9 @@
 import { calledFrom, refuse } from '../core/errors';
 import { nearest } from '../core/near';
 import { printCall, type AnyFunction, type Spy } from '../core/spy';
+import { wordNoPart } from './look';
 import type { Stage } from './stage';
-import type { StubInstance, StubRecord } from './stubs';
+import type { StubInstance } from './stubs';
 
 type FunctionKeys<P> = { [K in keyof P]-?: NonNullable<P[K]> extends AnyFunction ? K : never }[keyof P] &
   string;
@@ -39,7 +40,7 @@ export function makePart(stage: Stage, component: unknown, calledAt: Error): Par
   const at = (index: number, asked = `part(${name}).at(${index})`) => {
     const found = instances();
     const instance = found.at(index);
-    if (!instance) refuseNone(stage, name, record, calledAt);
+    if (!instance) throw wordNoPart(stage, name, calledAt);
     return makeInstance(stage, name, instance, asked);
   };
   return {
@@ -60,23 +61,13 @@ export function makePart(stage: Stage, component: unknown, calledAt: Error): Par
   };
 }
 
-function realInstances(stage: Stage, component: unknown): StubInstance[] {
-  const elements = stage.mounted?.elementsOf(component) ?? [];
-  const props = stage.mounted?.propsOf(component) ?? [];
-  return props.map((given, at) => ({ props: given as Record<string, unknown>, element: () => elements[at] }));
-}
+const realInstances = (stage: Stage, component: unknown): StubInstance[] =>
+  (stage.mounted?.instancesOf(component) ?? []).map(({ props, element }) => ({
+    props,
+    element: () => element,
+  }));
 
-function refuseNone(stage: Stage, part: string, record: StubRecord | undefined, calledAt: Error): never {
-  const rendered = [...new Set(stage.setting.stubs.rendered.values())];
-  const near = record ? undefined : nearest(part, rendered);
-  refuse(
-    'SIM-PART-NONE',
-    { subject: stage.setting.name, part, rendered, nearest: near },
-    stageNote(stage, calledAt),
-  );
-}
-
-const stageNote = (stage: Stage, calledAt: Error) => ({ calledAt, chronicle: String(stage.chronicle) });
+const stageNote = (stage: Stage, calledAt: Error) => ({ calledAt, chronicle: stage.chronicle });
 
 function makeInstance(
   stage: Stage,

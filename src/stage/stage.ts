@@ -97,9 +97,7 @@ export class Stage {
       const threw =
         error instanceof Error ? `${error.name}: ${error.message}` : print(error ?? event.message);
       const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
-      this.onThrown(
-        explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: String(this.chronicle) }),
-      );
+      this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: this.chronicle }));
     };
     window.addEventListener('error', listen);
     this.sandbox.onTakeDown(() => window.removeEventListener('error', listen));
@@ -153,8 +151,8 @@ export class Stage {
         typeof component === 'string' ? component : (adapter.nameOf(component) ?? print(component)),
       partsOf: (component) => {
         const record = stubs.find(component);
-        if (!record) return this.mounted?.elementsOf(component) ?? [];
-        return record.inPageOrder().flatMap((instance) => instance.element() ?? []);
+        if (record) return record.inPageOrder().flatMap((instance) => instance.element() ?? []);
+        return (this.mounted?.instancesOf(component) ?? []).flatMap(({ element }) => element ?? []);
       },
     };
   }
@@ -190,7 +188,6 @@ function watchRenders(fields: () => { subject: string; turns: number; busy: stri
   };
 }
 
-const mark = subjectMark;
 // What the page held before a subject came belongs to the test, and no subject is looked for in it.
 const before = new WeakMap<Element, ReadonlySet<Element>>();
 
@@ -200,7 +197,7 @@ function makeContainer(name: string): HTMLElement {
   // By hand: a live collection is slow to list in a simulated page.
   for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) there.add(at);
   before.set(container, there);
-  container.setAttribute(mark, name);
+  container.setAttribute(subjectMark, name);
   return container;
 }
 
@@ -208,7 +205,7 @@ const outsideOf = (container: HTMLElement): Element[] =>
   [...document.body.children].filter((element) => element !== container && isOutside(container, element));
 
 const isOutside = (container: HTMLElement, element: Element): boolean =>
-  !element.hasAttribute(mark) && !before.get(container)?.has(element);
+  !element.hasAttribute(subjectMark) && !before.get(container)?.has(element);
 
 /** The stages that are up in this process. */
 export const stages = (shared.rooms['stages'] ??= new Set()) as Set<Stage>;

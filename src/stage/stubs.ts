@@ -86,6 +86,11 @@ export class StubSet {
   readonly records: StubRecord[] = [];
   /** Names of the components rendered below the subject, by component. */
   readonly rendered = new Map<unknown, string>();
+  /** The names of what was rendered, each once. */
+  get renderedNames(): string[] {
+    return [...new Set(this.rendered.values())];
+  }
+
   readonly #decided = new Map<unknown, StubRecord | null>();
   readonly #byName = new Map<string, StubRecord>();
   readonly #byTarget = new Map<unknown, StubRecord>();

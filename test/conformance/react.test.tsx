@@ -109,6 +109,14 @@ describe(`React ${version}, its own ways`, () => {
     expect(dialog).toShow(role('dialog', 'Inspection'));
   });
 
+  it('pairs each real child with its own element', async () => {
+    const Maybe = ({ shown }: { shown: boolean }) => (shown ? <p>shown</p> : null);
+    const parent = await isolate(() => [<Maybe key="a" shown={false} />, <Maybe key="b" shown />]);
+    expect(parent.part(Maybe).props).toEqual([{ shown: false }, { shown: true }]);
+    expect(parent.part(Maybe).at(0).element).toBeUndefined();
+    expect(parent.part(Maybe).at(1).element?.textContent).toBe('shown');
+  });
+
   it('leaves a third root and a later one alone', async () => {
     await isolate(Board, { props: { yard: 'north' }, stub: [Card], network: { 'GET /api/hives': hives } });
     const card = await isolate(Card, { props: { hive: hives[0]! } });
