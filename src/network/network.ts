@@ -123,7 +123,7 @@ export class Network {
     return explain(
       'SIM-REQUEST-UNMATCHED',
       { subject: this.owner.name, requests: this.unmatched, routes: this.#routes.map(({ key }) => key) },
-      { chronicle: String(this.owner.chronicle) },
+      { chronicle: this.owner.chronicle },
     );
   }
 

@@ -1,4 +1,5 @@
 import { tagOf } from './hidden';
+import { quoteCode } from './locators';
 import { heardOf, labelElementsOf, nameOf, textOf } from './names';
 import { levelOf, roleOf } from './roles';
 import { checkedOf, whyDisabled } from './query';
@@ -38,8 +39,11 @@ const notTyped = /^(checkbox|radio|button|submit|reset|image|file|hidden)$/;
 export const isField = (element: Element): boolean =>
   /^(textarea|select)$/.test(element.localName) ||
   (element.localName === 'input' && !notTyped.test((element as HTMLInputElement).type)) ||
-  (element as HTMLElement).isContentEditable === true ||
-  element.getAttribute('contenteditable') === 'true';
+  isEditable(element);
+
+/** True for an element that is no field, but whose content a person can edit. */
+export const isEditable = (element: Element): boolean =>
+  (element as HTMLElement).isContentEditable === true || element.getAttribute('contenteditable') === 'true';
 
 const quote = (text: string) => JSON.stringify(text.length > 60 ? `${text.slice(0, 59)}…` : text);
 
@@ -47,18 +51,16 @@ const quote = (text: string) => JSON.stringify(text.length > 60 ? `${text.slice(
 export function locatorFor(element: Element): string {
   const role = roleOf(element);
   const name = nameOf(element);
-  if (isField(element) && labelElementsOf(element).length > 0) return `label(${asCode(name)})`;
-  if (role && name) return `role('${role}', ${asCode(name)})`;
+  if (isField(element) && labelElementsOf(element).length > 0) return `label(${quoteCode(name)})`;
+  if (role && name) return `role('${role}', ${quoteCode(name)})`;
   if (role && role !== 'paragraph' && role !== 'listitem' && heardOf(element))
-    return `role('${role}', ${asCode(heardOf(element))})`;
+    return `role('${role}', ${quoteCode(heardOf(element))})`;
   const id = element.getAttribute('data-testid');
-  if (id) return `testId(${asCode(id)})`;
+  if (id) return `testId(${quoteCode(id)})`;
   const text = textOf(element);
   return text && text.length < 60
-    ? `text(${asCode(text)})`
+    ? `text(${quoteCode(text)})`
     : role
       ? `role('${role}')`
       : `css('${element.localName}')`;
 }
-
-const asCode = (text: string) => `'${text.replace(/\\/g, '\\\\').replace(/'/g, "\\'")}'`;

@@ -143,7 +143,8 @@ export const fits = (words: Words, text: string): boolean =>
 export const foldSpace = (text: string): string => text.replace(/\s+/g, ' ').trim();
 
 const quote = (words: Words) => (typeof words === 'string' ? JSON.stringify(words) : String(words));
-const quoteCode = (words: Words) =>
+/** Words as the code that says them. */
+export const quoteCode = (words: Words): string =>
   typeof words === 'string' ? `'${words.replace(/\\/g, '\\\\').replace(/'/g, "\\'")}'` : String(words);
 
 /** A locator as the code that makes it. */

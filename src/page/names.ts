@@ -26,18 +26,11 @@ export function textOf(element: Element): string {
 
 // Only these make the text of an element differ from what its text nodes say.
 const odd =
-  '[hidden],[aria-hidden],[style],[aria-label],[aria-labelledby],img,input,select,textarea,svg,script,style,template,details,br,p,div,li,td,th,dd,dt,h1,h2,h3,h4,h5,h6,section,article';
-const namingTags = new Set(
-  ['img', 'area', 'label', 'input', 'select', 'textarea', 'svg', 'script', 'style', 'template'].concat([
-    'details',
-    'caption',
-    'figure',
-    'fieldset',
-    'dialog',
-    'a',
-    'summary',
-  ]),
-);
+  '[hidden],[aria-hidden],[style],[aria-label],[aria-labelledby],img,input,select,textarea,svg,script,style,template,noscript,datalist,details,br,p,div,li,td,th,dd,dt,h1,h2,h3,h4,h5,h6,section,article';
+const namingTags = new Set([
+  ...['img', 'area', 'label', 'input', 'select', 'textarea', 'svg', 'script', 'style', 'template'],
+  ...['details', 'caption', 'figure', 'fieldset', 'dialog', 'noscript', 'datalist'],
+]);
 const harmless = new Set(['class', 'id', 'type', 'key', 'scope', 'href', 'data-testid', 'disabled']);
 
 /** True where something at or below an element can make a name differ from the text it is made of. */

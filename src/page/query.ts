@@ -121,6 +121,7 @@ function searchText(root: Element, words: string | RegExp): Element[] {
     foldSpace(root.textContent ?? '').includes(foldSpace(words)) ||
     root.querySelector('[hidden],[style]')
   ) {
+    // A subject may be nothing but text, which then stands right in its container.
     if (root.parentElement?.localName === 'body') visit(root);
     else for (const child of root.children) visit(child);
   }

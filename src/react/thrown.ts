@@ -18,7 +18,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const names = componentNames(around.componentStack);
   const thrower = names[0] ?? subject;
   const threw = error instanceof Error ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
-  const told = { cause: error, chronicle: String(chronicle) };
+  const told = { cause: error, chronicle };
   const reads = bareReads.filter(({ reader }) => reader === thrower || reader === subject);
   const library = libraryHook(error);
   if (library && (reads.length > 0 || /provider|context|wrapped|inside|within|<[A-Z]/i.test(threw))) {

@@ -38,6 +38,7 @@ describe('roles and names', () => {
       'Log',
     ],
     ['<button style="color: red">Log</button>', 'button', 'Log'],
+    ['<button>Log<noscript>not</noscript></button>', 'button', 'Log'],
     ['<button>a<span style="display: none">b</span></button>', 'button', 'a'],
     ['<div role="switch">Night</div>', 'switch', 'Night'],
     ['<svg><title>Comb</title></svg>', 'graphics-document', 'Comb'],

@@ -1,3 +1,4 @@
+import { isEditable } from '../describe';
 import { dispatch, pageOf, type Send } from './dispatch';
 
 type Field = HTMLInputElement | HTMLTextAreaElement;
@@ -22,9 +23,7 @@ export function commitChange(field: Element, send: Send): void {
 
 /** Replaces what is selected in a field (or what stands before the caret) by a text. */
 export function editText(field: Element, edit: Edit, send: Send): void {
-  if ((field as HTMLElement).isContentEditable || field.getAttribute('contenteditable') === 'true') {
-    return editContent(field, edit, send);
-  }
+  if (isEditable(field)) return editContent(field, edit, send);
   const input = field as Field;
   const before = input.value;
   if (!entered.has(field)) entered.set(field, before);
@@ -81,12 +80,8 @@ function placeCaret(field: Field, at: number): void {
 
 /** Selects all of a field, as Control+A does. */
 export function selectAll(field: Element): void {
-  if (typeof (field as Field).select === 'function') {
-    (field as Field).select();
-    whole.add(field);
-  } else {
-    whole.add(field);
-  }
+  (field as Partial<Field>).select?.();
+  whole.add(field);
 }
 
 function editContent(field: Element, edit: Edit, send: Send): void {
