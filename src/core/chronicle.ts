@@ -12,6 +12,7 @@ export type HappeningKind =
   | 'unmatched'
   | 'called'
   | 'told'
+  | 'emitted'
   | 'clicked'
   | 'typed'
   | 'cleared'

@@ -1,6 +1,5 @@
 import * as React from 'react';
 import type { Adapter } from '../stage/adapter';
-import type { Kinds } from '../stage/isolate';
 import { settle, settleNow } from './act';
 import { door, loadReactDom } from './door';
 import { containerOf, ownerName } from './fibers';
@@ -12,10 +11,14 @@ function running(container: Element): string | undefined {
   return fiber && containerOf(fiber) === container ? ownerName(fiber) : undefined;
 }
 
-export const reactAdapter: Adapter & Kinds = {
+export const reactAdapter: Adapter = {
   framework: 'React',
   nameOf,
   unwrap,
+  nameOfToken: (context) =>
+    (context as React.Context<unknown> | null)?.displayName ?? nameOf(context) ?? 'a context',
+  options: [],
+  outputHint: 'Give the prop a spy, which keeps its calls:   props: { onOpen: spy() }',
   prepare: loadReactDom,
   settle,
   settleNow,

@@ -1,5 +1,6 @@
 import { print } from '../core/print';
-import { door, type BareRead, type Fiber } from './door';
+import type { BareRead } from '../stage/thrown';
+import { door, type Fiber } from './door';
 import { ownerName, tags } from './fibers';
 
 interface Context {
@@ -71,7 +72,7 @@ function tell(read: unknown): void {
   const fiber = door.internals?.getCurrentFiber?.() ?? null;
   if (!fiber || isProvided(context, fiber)) return;
   const reader = ownerName(fiber) ?? 'a component';
-  const bare = { context: context.displayName ?? 'Context', value: print(context._currentValue, 40), reader };
+  const bare = { token: context.displayName ?? 'Context', value: print(context._currentValue, 40), reader };
   for (const listen of listeners) listen(bare, fiber);
 }
 

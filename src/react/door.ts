@@ -1,6 +1,7 @@
 import { refuse } from '../core/errors';
 import { shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
+import type { BareRead } from '../stage/thrown';
 
 /**
  * React offers its development tools a hook object when it is loaded: through it a resolver can be
@@ -39,14 +40,6 @@ interface Hook {
 }
 
 type Client = typeof import('react-dom/client');
-
-/** A context that was read where nobody provides it. */
-export interface BareRead {
-  readonly context: string;
-  /** The default value that was read instead, printed. */
-  readonly value: string;
-  readonly reader: string;
-}
 
 /** A subject's stubs, and what React is told to render for each. */
 export interface Live {

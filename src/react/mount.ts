@@ -1,11 +1,12 @@
 import * as React from 'react';
+import { isSpy } from '../core/spy';
 import type { Mounted, Plan } from '../stage/adapter';
+import { explainThrown, type BareRead } from '../stage/thrown';
 import { settle } from './act';
 import { listenToReads } from './contexts';
-import { door, type BareRead, type Fiber } from './door';
+import { door, type Fiber } from './door';
 import { containerOf } from './fibers';
 import { resolveIn } from './resolver';
-import { explainThrown } from './thrown';
 import { readInstances, readTree } from './tree';
 
 type AnyContext = React.Context<unknown>;
@@ -19,15 +20,23 @@ export function mount(plan: Plan): Mounted {
   const onCaught = (error: unknown, componentStack: string) => {
     const provided = plan.provide.map(([context]) => (context as AnyContext).displayName ?? 'Context');
     plan.onThrown(
-      explainThrown(error, { subject: plan.name, componentStack, bareReads, provided, chronicle }),
+      explainThrown(error, {
+        subject: plan.name,
+        names: componentNames(componentStack),
+        bareReads,
+        provided,
+        chronicle,
+        thing: 'context',
+        wrapperOf,
+      }),
     );
   };
   const stops = [
     resolveIn(container, plan.stubs, anchor),
     listenToReads((read, fiber) => {
       if (containerOf(fiber) !== container) return;
-      if (!bareReads.some((other) => other.context === read.context && other.reader === read.reader)) {
-        chronicle.add('read', read.context, {
+      if (!bareReads.some((other) => other.token === read.token && other.reader === read.reader)) {
+        chronicle.add('read', read.token, {
           detail: `${read.value}, the default: nobody provides it`,
           from: read.reader,
         });
@@ -46,6 +55,11 @@ export function mount(plan: Plan): Mounted {
   const rootFiber = (): Fiber | null => fiberOf(container);
   return {
     start: () => settle(render),
+    // A function of the user's own keeps no record; what a spy was called with is what was told.
+    outputs: () =>
+      Object.fromEntries(
+        Object.entries(props).flatMap(([name, value]) => (isSpy(value) ? [[name, value.calls]] : [])),
+      ),
     update(next) {
       props = { ...props, ...next };
       render();
@@ -131,3 +145,17 @@ class SimulacraBoundary extends React.Component<BoundaryProps, { failed: boolean
     return this.state.failed ? null : this.props.children;
   }
 }
+
+// Component stacks list from the inside out, hosts in lower case; ours are no news.
+const componentNames = (stack: string): string[] =>
+  stack
+    .split('\n')
+    .map((line) => /^\s*(?:at|in) ([\w$.]+)/.exec(line)?.[1] ?? '')
+    .filter((name) => /^[A-Z]/.test(name) && !/^Simulacra/.test(name));
+
+const wrapperOf = (library: string): string => {
+  if (!/^@?[a-z]/.test(library)) return '';
+  if (/router/.test(library)) return '<MemoryRouter />';
+  if (/redux/.test(library)) return '<Provider store={store} />';
+  return /query/.test(library) ? '<QueryClientProvider client={client} />' : '<Provider … />';
+};

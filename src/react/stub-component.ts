@@ -1,5 +1,5 @@
 import * as React from 'react';
-import { printProps } from '../stage/outline';
+import { stubAttributes, tagIn } from '../stage/stub-markup';
 import type { StubInstance, StubRecord } from '../stage/stubs';
 import { door, type Fiber } from './door';
 import { hostsOf, isHost } from './fibers';
@@ -102,30 +102,13 @@ function renderStub(record: StubRecord, props: Props, fiber: Fiber | null): Reac
   const { render } = record.how;
   if (typeof render === 'function') return (render as Rendering)(props);
   if (render !== undefined) return render as React.ReactNode;
-  const shown = printProps(props);
-  const attributes = { 'data-part': record.name, 'data-props': shown || undefined };
+  const attributes = stubAttributes(record.name, props);
   const tag = tagInside(fiber);
   const { children } = props;
   return React.createElement(tag, attributes, typeof children === 'function' ? undefined : children);
 }
 
-// A table or list takes only some tags; the stub is one of them there, so that it stays a table.
-const fitting: Record<string, string> = {
-  table: 'tbody',
-  thead: 'tr',
-  tbody: 'tr',
-  tfoot: 'tr',
-  tr: 'td',
-  ul: 'li',
-  ol: 'li',
-  menu: 'li',
-  select: 'option',
-  svg: 'g',
-  dl: 'div',
-};
-
 function tagInside(fiber: Fiber | null): string {
-  for (let at = fiber?.return ?? null; at; at = at.return)
-    if (isHost(at)) return fitting[at.type as string] ?? 'sim-part';
-  return 'sim-part';
+  for (let at = fiber?.return ?? null; at; at = at.return) if (isHost(at)) return tagIn(at.type as string);
+  return tagIn(undefined);
 }

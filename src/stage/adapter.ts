@@ -1,4 +1,5 @@
 import type { ChronicleLog } from '../core/chronicle';
+import type { AnyFunction } from '../core/spy';
 import type { StubSet } from './stubs';
 
 /** What the stage needs of a framework. One implementation each, as thin as it can be. */
@@ -7,12 +8,20 @@ export interface Adapter {
   readonly framework: string;
   /** How a component is called; undefined for what is no component of this framework. */
   nameOf(component: unknown): string | undefined;
+  /** What is inside a wrapping of the framework's own, and counts as the same component. */
+  unwrap(component: unknown): unknown;
+  /** How what a value is provided for is called. */
+  nameOfToken(token: unknown): string;
+  /** The options this framework has beside those that all have. */
+  readonly options: readonly string[];
+  /** What to do for an output to be there, as code. */
+  readonly outputHint: string;
   /** Loads what is needed. @throws where the framework cannot be used as it is loaded */
   prepare(): Promise<void>;
   /** Runs work, which may take its time, and has the framework render all it caused. */
   settle(work: () => unknown): Promise<void>;
-  /** The same for work that is done at once. */
-  settleNow(work: () => void): void;
+  /** The same for one event of a gesture: what it caused is rendered before the next one is sent. */
+  settleNow(work: () => void): void | Promise<void>;
   /** Puts the subject up; it is rendered when it is started. */
   mount(plan: Plan): Mounted;
   /** The component in a container whose code runs now; undefined for none, or where that is not known. */
@@ -26,6 +35,8 @@ export interface Plan {
   readonly component: unknown;
   readonly name: string;
   readonly props: object;
+  /** What is put into the subject, by slot. */
+  readonly slots: Readonly<Record<string, unknown>>;
   readonly stubs: StubSet;
   readonly provide: readonly (readonly [token: unknown, value: unknown])[];
   readonly wrap: readonly unknown[];
@@ -35,6 +46,10 @@ export interface Plan {
   onRendered(): void;
   /** To be called with what was thrown out of the subject, already worded. */
   onThrown(error: Error): void;
+  /** To be called with what a listener of the subject threw, as it is. */
+  onListenerThrew(error: unknown): void;
+  /** To be called with what the subject told its parent. */
+  onTold(name: string, args: readonly unknown[]): void;
 }
 
 /** A component or element as the outline shows it. */
@@ -52,13 +67,20 @@ export type TreeNode =
 /** One instance of a real component. */
 export interface Instance {
   readonly props: Record<string, unknown>;
+  /** What its parent listens to, by name; functions among the props count without it. */
+  readonly heard?: Record<string, AnyFunction>;
   readonly element: Element | undefined;
 }
+
+/** The arguments of each time something was told, by name. */
+export type Told = Readonly<Record<string, readonly (readonly unknown[])[]>>;
 
 /** A subject that is rendered. */
 export interface Mounted {
   /** Renders the subject for the first time. */
   start(): Promise<void>;
+  /** What the subject has told its parent, for each name it can tell: the arguments of each time. */
+  outputs(): Told;
   /** Gives the subject other props; what is not named stays. */
   update(props: object): void;
   unmount(): Promise<void>;

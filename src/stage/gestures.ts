@@ -35,7 +35,7 @@ export function makeGestures(stage: Stage) {
     method: Gesture,
     target: Target,
     calledAt: Error,
-    perform: (element: HTMLElement) => void,
+    perform: (element: HTMLElement) => Promise<void>,
     detail = '',
   ) =>
     explained(stage, calledAt, async () => {
@@ -66,25 +66,25 @@ export function makeGestures(stage: Stage) {
       ),
     press: (keys: string, target: Target | undefined, at: Error) => {
       const place = target ?? document.activeElement ?? document.body;
-      const perform = (element: HTMLElement) => {
-        if (target) moveFocus(element, document, send);
-        press(element, keys, send);
+      const perform = async (element: HTMLElement) => {
+        if (target) await moveFocus(element, document, send);
+        await press(element, keys, send);
       };
       return gesture('press', place, at, perform, keys);
     },
   };
 }
 
-function empty(element: HTMLElement, send: Send): void {
-  click(element, send);
-  clearField(element, send);
+async function empty(element: HTMLElement, send: Send): Promise<void> {
+  await click(element, send);
+  await clearField(element, send);
 }
 
-function typeInto(element: HTMLElement, text: string, send: Send): void {
-  click(element, send);
+async function typeInto(element: HTMLElement, text: string, send: Send): Promise<void> {
+  await click(element, send);
   const { type } = element as HTMLInputElement;
-  if (element.localName === 'input' && pickedTypes.test(type)) setWhole(element, text, send);
-  else typeKeys(element, text, send);
+  if (element.localName === 'input' && pickedTypes.test(type)) await setWhole(element, text, send);
+  else await typeKeys(element, text, send);
 }
 
 /** Does one step of a test. A failure points at the user's line, and once told is not told again at the end. */

@@ -10,20 +10,14 @@ import { Stage, stages } from './stage';
 import { StubSet } from './stubs';
 import type { Subject } from './subject';
 
-/** What an adapter knows of its components that the stubs need. */
-export interface Kinds {
-  /** What is inside a wrapping of the framework's own, and counts as the same component. */
-  unwrap(component: unknown): unknown;
-}
-
 /** Puts one component alone on a stage: the same steps in the same order in every framework. */
 export async function isolateOn(
-  adapter: Adapter & Kinds,
+  adapter: Adapter,
   component: unknown,
   options: AllOptions,
   calledAt: Error,
 ): Promise<Subject> {
-  checkOptions(options, 'isolate()', calledAt);
+  checkOptions(options, adapter.options, 'isolate()', calledAt);
   const name = checkComponent(adapter, component, calledAt);
   checkListed(adapter, options, calledAt);
   if (typeof document === 'undefined')
@@ -68,12 +62,15 @@ async function mount(stage: Stage, component: unknown, options: AllOptions): Pro
     name,
     stubs,
     props: options.props ?? {},
+    slots: options.slots ?? {},
     provide: options.provide ?? [],
     wrap: options.wrap ?? [],
     container: stage.container,
     chronicle: stage.chronicle,
     onRendered: stage.onRendered,
     onThrown: stage.onThrown,
+    onListenerThrew: stage.onListenerThrew,
+    onTold: stage.onTold,
   });
   stage.mounted = mounted;
   await stage.watched(mounted.start());

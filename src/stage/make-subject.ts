@@ -1,4 +1,5 @@
 import { calledFrom, refuse } from '../core/errors';
+import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';
 import { explained, makeGestures, printAsked } from './gestures';
@@ -48,7 +49,7 @@ export function makeSubject(stage: Stage, provided: readonly (readonly [unknown,
     part: ((component: unknown) => makePart(stage, component, here('part'))) as Subject['part'],
     given: <T>(token: unknown) => {
       const found = provided.findLast(([key]) => key === token);
-      const nameToken = (key: unknown) => adapter.nameOf(key) ?? nameOfToken(key);
+      const nameToken = (key: unknown) => adapter.nameOfToken(key);
       if (!found)
         refuse(
           'SIM-GIVEN-NONE',
@@ -56,6 +57,12 @@ export function makeSubject(stage: Stage, provided: readonly (readonly [unknown,
           { calledAt: here('given') },
         );
       return found[1] as StandIn<NonNullable<T>>;
+    },
+    get outputs() {
+      return readOutputs(
+        stage,
+        calledFrom('outputs', Object.getOwnPropertyDescriptor(subject, 'outputs')!.get!),
+      );
     },
     atRest: () => stage.atRest(),
     everyRouteAsked: () => stage.network.refuseUnused(here('everyRouteAsked')),
@@ -68,7 +75,22 @@ export function makeSubject(stage: Stage, provided: readonly (readonly [unknown,
   return Object.defineProperty(subject, verdicts, { value: makeVerdicts(stage) });
 }
 
-const nameOfToken = (key: unknown): string => {
-  const { displayName, name } = (key ?? {}) as { displayName?: string; name?: string };
-  return displayName ?? name ?? 'a context';
-};
+// A name that nothing is ever told by would read as "never told": it is refused.
+function readOutputs(stage: Stage, calledAt: Error): Subject['outputs'] {
+  const told = stage.mounted?.outputs() ?? {};
+  return new Proxy(told, {
+    get: (_, name) => {
+      if (typeof name === 'symbol' || name in told || name === 'then' || name === 'toJSON')
+        return told[name as string];
+      const known = Object.keys(told);
+      const fields = {
+        subject: stage.setting.name,
+        asked: name,
+        known,
+        nearest: nearest(name, known),
+        hint: stage.setting.adapter.outputHint,
+      };
+      return refuse('SIM-OUTPUT-NONE', fields, { calledAt, chronicle: stage.chronicle });
+    },
+  }) as Subject['outputs'];
+}

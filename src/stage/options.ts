@@ -38,15 +38,17 @@ export interface AllOptions extends CommonOptions {
   readonly stub?: readonly unknown[];
   readonly provide?: readonly (readonly [unknown, unknown])[];
   readonly wrap?: readonly unknown[];
+  readonly slots?: Readonly<Record<string, unknown>>;
 }
 
-const known = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network'] as const;
+const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network'] as const;
 const lists = ['stub', 'provide', 'wrap', 'keep'] as const;
 
 /** @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE */
-export function checkOptions(options: AllOptions, of: string, calledAt: Error): void {
+export function checkOptions(options: AllOptions, own: readonly string[], of: string, calledAt: Error): void {
+  const known = [...common, ...own];
   for (const option of Object.keys(options)) {
-    if ((known as readonly string[]).includes(option)) continue;
+    if (known.includes(option)) continue;
     refuse('SIM-OPTION-UNKNOWN', { option, known, nearest: nearest(option, known), of }, { calledAt });
   }
   for (const option of lists) {
@@ -79,7 +81,7 @@ export function checkOptions(options: AllOptions, of: string, calledAt: Error): 
  */
 export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOptions {
   const merged: Record<string, unknown> = { ...defaults, ...options };
-  for (const key of ['props', 'network'] as const) {
+  for (const key of ['props', 'slots', 'network'] as const) {
     if (defaults[key] || options[key]) merged[key] = { ...defaults[key], ...options[key] };
   }
   for (const key of lists) {

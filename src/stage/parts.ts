@@ -62,9 +62,10 @@ export function makePart(stage: Stage, component: unknown, calledAt: Error): Par
 }
 
 const realInstances = (stage: Stage, component: unknown): StubInstance[] =>
-  (stage.mounted?.instancesOf(component) ?? []).map(({ props, element }) => ({
+  (stage.mounted?.instancesOf(component) ?? []).map(({ props, element, heard }) => ({
     props,
     element: () => element,
+    ...(heard && { heard: () => heard }),
   }));
 
 const stageNote = (stage: Stage, calledAt: Error) => ({ calledAt, chronicle: stage.chronicle });
@@ -78,9 +79,10 @@ function makeInstance(
   const tell = async (key: string, ...args: unknown[]): Promise<void> => {
     const calledAt = calledFrom(asked, tell);
     stage.refuseGone(asked, calledAt);
-    const call = instance.props[key];
+    const heard = { ...instance.props, ...instance.heard?.() };
+    const call = heard[key];
     if (typeof call !== 'function') {
-      const known = Object.keys(instance.props).filter((name) => typeof instance.props[name] === 'function');
+      const known = Object.keys(heard).filter((name) => typeof heard[name] === 'function');
       refuse(
         'SIM-PART-TELL',
         { part, name: key, known, nearest: nearest(key, known) },

@@ -78,6 +78,18 @@ export class Stage {
     this.#thrown.push(error);
   };
 
+  /** Words what a listener threw, by what the test was doing. */
+  readonly onListenerThrew = (error: unknown): void => {
+    if (isExplained(error)) return this.onThrown(error);
+    const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error);
+    const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
+    this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: this.chronicle }));
+  };
+
+  readonly onTold = (output: string, args: readonly unknown[]): void => {
+    this.chronicle.add('emitted', this.setting.name, { detail: () => printCall(output, args) });
+  };
+
   #listenToCalls(): void {
     const listen = (name: string, args: readonly unknown[]) => {
       this.chronicle.add('called', name, { detail: printCall('', args), from: this.#running() });
@@ -93,11 +105,7 @@ export class Stage {
       const { error } = event as { error: unknown };
       if (this.#thrown.some((known) => known === error || known.cause === error)) return;
       if (this.setting.adapter.willReport?.(this.container)) return;
-      if (isExplained(error)) return this.onThrown(error);
-      const threw =
-        error instanceof Error ? `${error.name}: ${error.message}` : print(error ?? event.message);
-      const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
-      this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: this.chronicle }));
+      this.onListenerThrew(error ?? event.message);
     };
     window.addEventListener('error', listen);
     this.sandbox.onTakeDown(() => window.removeEventListener('error', listen));

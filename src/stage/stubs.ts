@@ -1,5 +1,5 @@
 import { refuse } from '../core/errors';
-import { isSpy, spy, type Spy } from '../core/spy';
+import { isSpy, spy, type AnyFunction, type Spy } from '../core/spy';
 
 /** How a child is replaced, as the user said it. Made by the `stub` function of a framework. */
 export interface Stub {
@@ -26,6 +26,8 @@ export interface StubInstance {
   props: Record<string, unknown>;
   /** Its outermost element; undefined for a rendering of its own without one. */
   element(): Element | undefined;
+  /** What its parent listens to, by name; functions among the props count without it. */
+  heard?(): Record<string, AnyFunction>;
 }
 
 /** A child that is replaced in one subject, and everything its replacements were given. */
@@ -120,10 +122,12 @@ export class StubSet {
    * The record that replaces a component rendered at a level below the subject (1 for its own
    * children); undefined for one that stays real. A component rendered once is always treated the
    * same at the same side of the depth.
+   *
+   * @param nameThere asked for the name a component without one is registered by
    */
-  decide(component: unknown, level: number): StubRecord | undefined {
+  decide(component: unknown, level: number, nameThere?: () => string | undefined): StubRecord | undefined {
     const known = this.#decided.get(component);
-    const listed = known === undefined ? this.#decideListed(component) : known;
+    const listed = known === undefined ? this.#decideListed(component, nameThere) : known;
     if (listed) {
       listed.used = true;
       return listed;
@@ -132,11 +136,13 @@ export class StubSet {
     return this.#beyond(component);
   }
 
-  #decideListed(component: unknown): StubRecord | null {
+  #decideListed(component: unknown, nameThere: (() => string | undefined) | undefined): StubRecord | null {
     const inner = this.unwrap(component);
-    const name = this.nameOf(component) ?? 'Anonymous';
-    this.rendered.set(inner, name);
-    const record = this.#byTarget.get(inner) ?? this.#byName.get(name) ?? null;
+    const own = this.nameOf(component) ?? 'Anonymous';
+    const there = nameThere?.();
+    this.rendered.set(inner, own === 'Anonymous' ? (there ?? own) : own);
+    const record =
+      this.#byTarget.get(inner) ?? this.#byName.get(own) ?? this.#byName.get(there ?? own) ?? null;
     this.#decided.set(component, record);
     return record;
   }
@@ -149,7 +155,7 @@ export class StubSet {
     if (!record) {
       record = new StubRecord(
         inner,
-        this.nameOf(component) ?? 'Anonymous',
+        this.rendered.get(inner) ?? 'Anonymous',
         { render: undefined, handle: undefined },
         false,
       );

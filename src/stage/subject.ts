@@ -15,11 +15,23 @@ export interface Patience {
 
 /** Props of a component, found from the component itself; of one known by name, anything. */
 /* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
-export type PropsOf<C> = C extends (props: infer P, ...rest: any[]) => unknown
+export type PropsOf<C> = C extends new (...args: any[]) => { $props: infer P }
   ? P
-  : C extends new (props: infer P, ...rest: any[]) => unknown
+  : C extends (props: infer P, ...rest: any[]) => unknown
     ? P
-    : Record<string, any>;
+    : C extends new (props: infer P, ...rest: any[]) => unknown
+      ? P
+      : Record<string, any>;
+/** The arguments of each time something was told, by name: the functions among the props. */
+export type OutputsOf<P> = {
+  readonly [
+    K in keyof P as K extends `on${string}`
+      ? NonNullable<P[K]> extends (...args: any[]) => unknown
+        ? K
+        : never
+      : never
+  ]-?: NonNullable<P[K]> extends (...args: infer A) => unknown ? A[] : never;
+};
 /* eslint-enable @typescript-eslint/no-explicit-any */
 
 /**
@@ -31,7 +43,7 @@ export type PropsOf<C> = C extends (props: infer P, ...rest: any[]) => unknown
  * const card = await isolate(HiveCard, { props: { hive: hives[0] } });
  * expect(card).toShow(role('heading', 'Anemone'));
  */
-export interface Subject<Props = object> {
+export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   /** How the component is called. */
   readonly name: string;
   /** The element the subject is rendered into. */
@@ -69,6 +81,8 @@ export interface Subject<Props = object> {
   part<C>(component: C): Part<PropsOf<C>>;
   /** What was provided for a context; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
   given<T>(token: Token<T>): StandIn<NonNullable<T>>;
+  /** What the subject told its parent, by name: the arguments of each time. @throws SIM-OUTPUT-NONE */
+  readonly outputs: Outputs;
   /** Resolves when nothing is left to do that is due. */
   atRest(): Promise<void>;
   /** @throws SIM-ROUTE-UNUSED where a route of this test was never asked for */

@@ -77,9 +77,9 @@ const steps = [
       await page.click('#note');
       await page.keyboard.type('Ab');
     },
-    (g, $, send) => {
-      g.click($('note'), send);
-      g.typeKeys($('note'), 'Ab', send);
+    async (g, $, send) => {
+      await g.click($('note'), send);
+      await g.typeKeys($('note'), 'Ab', send);
     },
   ],
   [
@@ -110,9 +110,9 @@ const steps = [
       await page.click('#log');
       await page.keyboard.press('Enter');
     },
-    (g, $, send) => {
-      g.click($('log'), send);
-      g.press($('log'), 'Enter', send);
+    async (g, $, send) => {
+      await g.click($('log'), send);
+      await g.press($('log'), 'Enter', send);
     },
   ],
   [
@@ -121,9 +121,9 @@ const steps = [
       await page.focus('#save');
       await page.keyboard.press('Enter');
     },
-    (g, $, send) => {
-      g.moveFocus($('save'), $('save').ownerDocument, send);
-      g.press($('save'), 'Enter', send);
+    async (g, $, send) => {
+      await g.moveFocus($('save'), $('save').ownerDocument, send);
+      await g.press($('save'), 'Enter', send);
     },
   ],
   [

@@ -81,4 +81,16 @@ export const doubles = {
     there: [f.provided.length ? `It was given ${list(f.provided)}.` : 'It was provided with nothing.'],
     next: [`Provide it:   provide: [[${f.asked}, …]]`],
   }),
+  'SIM-OUTPUT-NONE': (f: {
+    subject: string;
+    asked: string;
+    known: string[];
+    nearest?: string | undefined;
+    hint: string;
+  }): Report => ({
+    head: `${f.subject} has no output "${f.asked}" that could be read.`,
+    there: [f.known.length ? `It has ${list(f.known)}.` : 'It has none.'],
+    nearest: f.nearest && `outputs.${f.nearest}`,
+    next: [f.hint],
+  }),
 };

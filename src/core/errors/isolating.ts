@@ -40,18 +40,31 @@ export const isolating = {
     ],
   }),
   'SIM-PROVIDE-MISSING': (f: {
-    context: string;
+    token: string;
     reader: string;
     value: string;
     threw: string;
     provided: string[];
+    thing: 'context' | 'injection';
+    wrapper: string;
   }): Report => ({
-    head: `${f.reader} threw because the context "${f.context}" has no provider around it.`,
+    head:
+      f.thing === 'context'
+        ? `${f.reader} threw because the context "${f.token}" has no provider around it.`
+        : `${f.reader} threw because nobody provides the injection "${f.token}".`,
     there: [
-      `It read "${f.context}", got the default value ${f.value}, and threw: ${f.threw}`,
-      f.provided.length ? `Provided so far: ${list(f.provided)}.` : 'This test provides no context at all.',
+      f.thing === 'context'
+        ? `It read "${f.token}", got the default value ${f.value}, and threw: ${f.threw}`
+        : `It asked for "${f.token}", got ${f.value}, and threw: ${f.threw}`,
+      f.provided.length
+        ? `Provided so far: ${list(f.provided)}.`
+        : `This test provides no ${f.thing === 'context' ? 'context' : 'value'} at all.`,
     ],
-    next: [`Give it a value:   provide: [[${f.context}, …]]`],
+    next: [
+      f.wrapper
+        ? `It comes with a package: put that around the subject:   wrap: [${f.wrapper}]`
+        : `Give it a value:   provide: [[${f.token}, …]]`,
+    ],
   }),
   'SIM-WRAP-MISSING': (f: {
     hook: string;
@@ -59,16 +72,23 @@ export const isolating = {
     reader: string;
     contexts: string[];
     threw: string;
+    wrapper: string;
   }): Report => ({
     head: `${f.reader} calls ${f.hook} of the package "${f.package}", which needs a provider of that package around it.`,
     there: [
       `It threw: ${f.threw}`,
       ...(f.contexts.length ? [`Nobody provides ${list(f.contexts.map((c) => `"${c}"`))}.`] : []),
     ],
-    next: [`Put the package's own provider around the subject:   wrap: [${wrapper(f.package)}]`],
+    next: [`Put the package's own provider around the subject:   wrap: [${f.wrapper}]`],
   }),
-  'SIM-RENDER-THREW': (f: { subject: string; thrower: string; threw: string; stack: string }): Report => ({
-    head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw while rendering: ${f.threw}`,
+  'SIM-RENDER-THREW': (f: {
+    subject: string;
+    thrower: string;
+    threw: string;
+    stack: string;
+    phase?: string;
+  }): Report => ({
+    head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw ${f.phase ?? 'while rendering'}: ${f.threw}`,
     there: [...(f.stack ? ['Rendered from the inside out:', f.stack] : [])],
     next: [
       f.thrower === f.subject
@@ -107,12 +127,3 @@ export const isolating = {
     next: ['Run the tests with   NODE_ENV=test'],
   }),
 };
-
-const wrapper = (name: string): string =>
-  /router/.test(name)
-    ? '<MemoryRouter />'
-    : /redux/.test(name)
-      ? '<Provider store={store} />'
-      : /query/.test(name)
-        ? '<QueryClientProvider client={client} />'
-        : '<Provider … />';

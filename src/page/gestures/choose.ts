@@ -14,21 +14,25 @@ import { dispatch, sendPointer, type Send } from './dispatch';
  *
  * @throws SIM-ACT-OPTION, SIM-ACT-DISABLED
  */
-export function choose(element: Element, options: readonly string[], send: Send): void {
+export async function choose(element: Element, options: readonly string[], send: Send): Promise<void> {
   if (element.localName === 'select') return chooseInSelect(element as HTMLSelectElement, options, send);
   if (options.length === 0) {
-    if (checkedOf(element) !== true) click(element, send);
+    if (checkedOf(element) !== true) await click(element, send);
     return;
   }
   if (roleOf(element) === 'combobox' && element.getAttribute('aria-expanded') !== 'true')
-    click(element, send);
+    await click(element, send);
   for (const option of options) {
     const found = findOption(element, option);
-    if (checkedOf(found) !== true) click(found, send);
+    if (checkedOf(found) !== true) await click(found, send);
   }
 }
 
-function chooseInSelect(select: HTMLSelectElement, wanted: readonly string[], send: Send): void {
+async function chooseInSelect(
+  select: HTMLSelectElement,
+  wanted: readonly string[],
+  send: Send,
+): Promise<void> {
   const options = [...select.options];
   const found = wanted.map((text) => {
     const labels = options.map((option) => foldSpace(option.label || option.text));
@@ -44,15 +48,15 @@ function chooseInSelect(select: HTMLSelectElement, wanted: readonly string[], se
     const why = whyDisabled(option);
     return why ? refuse('SIM-ACT-DISABLED', { act: 'choose', element: describe(option), why }) : option;
   });
-  send(() => void sendPointer(select, 'down'));
-  moveFocus(select, select.ownerDocument, send);
-  send(() => void sendPointer(select, 'up'));
-  send(() => void dispatch(select, 'click', { detail: 1 }));
-  send(() => {
+  await send(() => void sendPointer(select, 'down'));
+  await moveFocus(select, select.ownerDocument, send);
+  await send(() => void sendPointer(select, 'up'));
+  await send(() => void dispatch(select, 'click', { detail: 1 }));
+  await send(() => {
     for (const option of found) option.selected = true;
     dispatch(select, 'input');
   });
-  send(() => void dispatch(select, 'change'));
+  await send(() => void dispatch(select, 'change'));
 }
 
 function findOption(element: Element, wanted: string): Element {

@@ -1,7 +1,7 @@
 /** Sends events as a browser does for a person: trusted code cannot tell, and the order is the same. */
 
 /** Runs one event and lets the framework render what it caused before the next one is sent. */
-export type Send = (work: () => void) => void;
+export type Send = (work: () => void) => void | Promise<void>;
 
 type Page = Window & typeof globalThis;
 export const pageOf = (element: Element): Page => element.ownerDocument.defaultView as Page;

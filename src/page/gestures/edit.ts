@@ -14,15 +14,15 @@ export function writeValue(field: Element, value: string): void {
 }
 
 /** Sends `change` where the field was edited since it was entered. */
-export function commitChange(field: Element, send: Send): void {
+export async function commitChange(field: Element, send: Send): Promise<void> {
   const before = entered.get(field);
   entered.delete(field);
   if (before === undefined || before === (field as Field).value) return;
-  send(() => void dispatch(field, 'change'));
+  await send(() => void dispatch(field, 'change'));
 }
 
 /** Replaces what is selected in a field (or what stands before the caret) by a text. */
-export function editText(field: Element, edit: Edit, send: Send): void {
+export async function editText(field: Element, edit: Edit, send: Send): Promise<void> {
   if (isEditable(field)) return editContent(field, edit, send);
   const input = field as Field;
   const before = input.value;
@@ -32,9 +32,9 @@ export function editText(field: Element, edit: Edit, send: Send): void {
   if (edit.data !== null && maxLength >= 0 && value.length > maxLength) return;
   const told = { inputType: edit.inputType, data: edit.data };
   let allowed = true;
-  send(() => void (allowed = dispatch(field, 'beforeinput', told)));
+  await send(() => void (allowed = dispatch(field, 'beforeinput', told)));
   if (!allowed || (value === before && edit.data === null)) return;
-  send(() => {
+  await send(() => {
     writeValue(field, value);
     placeCaret(input, caret);
     dispatch(field, 'input', told);
@@ -84,28 +84,28 @@ export function selectAll(field: Element): void {
   whole.add(field);
 }
 
-function editContent(field: Element, edit: Edit, send: Send): void {
+async function editContent(field: Element, edit: Edit, send: Send): Promise<void> {
   const before = field.textContent ?? '';
   const selection: Selection = whole.has(field) ? [0, before.length] : [before.length, before.length];
   const { value } = apply(edit, before, selection);
   whole.delete(field);
   const told = { inputType: edit.inputType, data: edit.data };
   let allowed = true;
-  send(() => void (allowed = dispatch(field, 'beforeinput', told)));
+  await send(() => void (allowed = dispatch(field, 'beforeinput', told)));
   if (!allowed) return;
-  send(() => {
+  await send(() => {
     field.textContent = value;
     dispatch(field, 'input', told);
   });
 }
 
 /** Sets a field that is not typed letter by letter (a date, a colour, a range) at once. */
-export function setWhole(field: Element, value: string, send: Send): void {
-  send(() => {
+export async function setWhole(field: Element, value: string, send: Send): Promise<void> {
+  await send(() => {
     writeValue(field, value);
     dispatch(field, 'input', { inputType: 'insertReplacementText', data: null });
   });
-  send(() => void dispatch(field, 'change'));
+  await send(() => void dispatch(field, 'change'));
 }
 
 /** Types of inputs whose value a person picks rather than types. */

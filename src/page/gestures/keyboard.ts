@@ -22,7 +22,7 @@ const modifiers = { Shift: 'shiftKey', Control: 'ctrlKey', Alt: 'altKey', Meta: 
 const isModifier = (key: string): key is keyof typeof modifiers => key in modifiers;
 
 /** Presses a key, with modifiers before it: `Enter`, `a`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
-export function press(target: Element, keys: string, send: Send): void {
+export async function press(target: Element, keys: string, send: Send): Promise<void> {
   const parts = keys.length > 1 ? keys.split('+').map((part) => part || '+') : [keys];
   const held = parts.slice(0, -1);
   const key = parts.at(-1)!;
@@ -35,12 +35,12 @@ export function press(target: Element, keys: string, send: Send): void {
   const down: Record<string, boolean> = {};
   for (const modifier of held) {
     down[modifiers[modifier as keyof typeof modifiers]] = true;
-    send(() => void dispatch(target, 'keydown', { ...initOf(modifier), ...down }));
+    await send(() => void dispatch(target, 'keydown', { ...initOf(modifier), ...down }));
   }
-  strike(target, { ...initOf(key), ...down }, send);
+  await strike(target, { ...initOf(key), ...down }, send);
   for (const modifier of held.reverse()) {
     down[modifiers[modifier as keyof typeof modifiers]] = false;
-    send(() => void dispatch(active(target), 'keyup', { ...initOf(modifier), ...down }));
+    await send(() => void dispatch(active(target), 'keyup', { ...initOf(modifier), ...down }));
   }
 }
 
@@ -62,33 +62,33 @@ function initOf(name: string): KeyInit {
 const active = (element: Element): Element => element.ownerDocument.activeElement ?? element;
 
 /** One key on the element that has the focus: its events, and what the browser does by itself. */
-export function strike(target: Element, init: KeyInit, send: Send): void {
+export async function strike(target: Element, init: KeyInit, send: Send): Promise<void> {
   const focused = active(target) === target;
   let allowed = true;
-  send(() => void (allowed = dispatch(target, 'keydown', init)));
+  await send(() => void (allowed = dispatch(target, 'keydown', init)));
   const command = init.ctrlKey || init.metaKey || init.altKey;
   const printing = init.key.length === 1 || init.key === 'Enter';
   if (allowed && printing && !command) {
     const charCode = init.key === 'Enter' ? 13 : init.key.charCodeAt(0);
-    send(() => void (allowed = dispatch(target, 'keypress', { ...init, keyCode: charCode, charCode })));
+    await send(() => void (allowed = dispatch(target, 'keypress', { ...init, keyCode: charCode, charCode })));
   }
-  if (allowed) doByItself(target, init, send);
+  if (allowed) await doByItself(target, init, send);
   // The key is let go on whatever has the focus by then.
   const after = focused || !target.isConnected ? active(target) : target;
   let released = true;
-  send(() => void (released = dispatch(after, 'keyup', init)));
-  if (allowed && released && init.key === ' ' && isPressable(target)) clickByKey(target, send);
+  await send(() => void (released = dispatch(after, 'keyup', init)));
+  if (allowed && released && init.key === ' ' && isPressable(target)) await clickByKey(target, send);
 }
 
 const isPressable = (element: Element) =>
   /^(button|summary)$/.test(element.localName) ||
   /^(checkbox|radio|button|submit|reset)$/.test((element as HTMLInputElement).type ?? '');
 
-const clickByKey = (target: Element, send: Send) => {
-  if (!target.matches(':disabled')) send(() => void dispatch(target, 'click', { detail: 0 }));
+const clickByKey = async (target: Element, send: Send): Promise<void> => {
+  if (!target.matches(':disabled')) await send(() => void dispatch(target, 'click', { detail: 0 }));
 };
 
-function doByItself(target: Element, init: KeyInit, send: Send): void {
+async function doByItself(target: Element, init: KeyInit, send: Send): Promise<void> {
   const { key } = init;
   if (key === 'Tab') return moveByTab(target, init.shiftKey === true, send);
   if (key === 'Enter') return enter(target, send);
@@ -99,47 +99,47 @@ function doByItself(target: Element, init: KeyInit, send: Send): void {
   if (!isField(target) || target.localName === 'select') return;
   if ((init.ctrlKey || init.metaKey) && key === 'a') return selectAll(target);
   if (init.ctrlKey || init.metaKey || init.altKey || (target as HTMLInputElement).readOnly) return;
-  if (key === 'Backspace') editText(target, { inputType: 'deleteContentBackward', data: null }, send);
-  else if (key === 'Delete') editText(target, { inputType: 'deleteContentForward', data: null }, send);
-  else if (key.length === 1) editText(target, { inputType: 'insertText', data: key }, send);
+  if (key === 'Backspace') await editText(target, { inputType: 'deleteContentBackward', data: null }, send);
+  else if (key === 'Delete') await editText(target, { inputType: 'deleteContentForward', data: null }, send);
+  else if (key.length === 1) await editText(target, { inputType: 'insertText', data: key }, send);
 }
 
-function moveByTab(target: Element, back: boolean, send: Send): void {
+async function moveByTab(target: Element, back: boolean, send: Send): Promise<void> {
   const stops = tabStops(target.ownerDocument);
   const at = stops.indexOf(target as HTMLElement);
   const next = at < 0 ? (back ? stops.at(-1) : stops[0]) : stops[at + (back ? -1 : 1)];
-  moveFocus(next ?? null, target.ownerDocument, send);
+  await moveFocus(next ?? null, target.ownerDocument, send);
   if (next && isField(next) && next.localName === 'input') selectAll(next);
 }
 
 // @see https://html.spec.whatwg.org/#implicit-submission
-function enter(target: Element, send: Send): void {
+async function enter(target: Element, send: Send): Promise<void> {
   if (target.localName === 'textarea')
     return editText(target, { inputType: 'insertLineBreak', data: null }, send);
   if (/^(button|summary)$/.test(target.localName) || target.matches('a[href]'))
     return clickByKey(target, send);
   const form = target.localName === 'input' ? (target as HTMLInputElement).form : null;
   if (!form) return;
-  commitChange(target, send);
+  await commitChange(target, send);
   const button = form.querySelector<HTMLElement>(
     'button:not([type]),button[type=submit],input[type=submit],input[type=image]',
   );
   if (button) return clickByKey(button, send);
   const fields = form.querySelectorAll('input:not([type=checkbox]):not([type=radio]):not([type=hidden])');
-  if (fields.length <= 1) send(() => form.requestSubmit());
+  if (fields.length <= 1) await send(() => form.requestSubmit());
 }
 
-function step(select: HTMLSelectElement, key: string, send: Send): void {
+async function step(select: HTMLSelectElement, key: string, send: Send): Promise<void> {
   const next = select.selectedIndex + (key === 'ArrowDown' ? 1 : -1);
   if (next < 0 || next >= select.options.length) return;
-  send(() => {
+  await send(() => {
     select.selectedIndex = next;
     dispatch(select, 'input');
     dispatch(select, 'change');
   });
 }
 
-function stepRadio(radio: HTMLInputElement, key: string, send: Send): void {
+async function stepRadio(radio: HTMLInputElement, key: string, send: Send): Promise<void> {
   const root = radio.form ?? radio.ownerDocument;
   const group = [...root.querySelectorAll<HTMLInputElement>('input[type=radio]')].filter(
     ({ name, disabled }) => name === radio.name && !disabled,
@@ -147,15 +147,15 @@ function stepRadio(radio: HTMLInputElement, key: string, send: Send): void {
   const move = key === 'ArrowDown' || key === 'ArrowRight' ? 1 : -1;
   const next = group[(group.indexOf(radio) + move + group.length) % group.length];
   if (!next || next === radio) return;
-  moveFocus(next, radio.ownerDocument, send);
-  send(() => void dispatch(next, 'click', { detail: 0 }));
+  await moveFocus(next, radio.ownerDocument, send);
+  await send(() => void dispatch(next, 'click', { detail: 0 }));
 }
 
 /** Types a text into a field that has the focus, key by key. */
-export function typeKeys(field: Element, text: string, send: Send): void {
+export async function typeKeys(field: Element, text: string, send: Send): Promise<void> {
   for (const character of text) {
     const target = active(field);
-    strike(
+    await strike(
       target === field || field.contains(target) ? target : field,
       initOf(character === '\n' ? 'Enter' : character),
       send,
@@ -164,7 +164,7 @@ export function typeKeys(field: Element, text: string, send: Send): void {
 }
 
 /** Empties a field that has the focus. */
-export function clearField(field: Element, send: Send): void {
-  send(() => selectAll(field));
-  editText(field, { inputType: 'deleteContentBackward', data: null }, send);
+export async function clearField(field: Element, send: Send): Promise<void> {
+  await send(() => selectAll(field));
+  await editText(field, { inputType: 'deleteContentBackward', data: null }, send);
 }

@@ -1,0 +1,25 @@
+import { printProps } from './outline';
+
+// A table or list takes only some tags; the stub is one of them there, so that it stays a table.
+const fitting: Record<string, string> = {
+  table: 'tbody',
+  thead: 'tr',
+  tbody: 'tr',
+  tfoot: 'tr',
+  tr: 'td',
+  ul: 'li',
+  ol: 'li',
+  menu: 'li',
+  select: 'option',
+  svg: 'g',
+  dl: 'div',
+};
+
+/** The element a default stub is, by what it is put into. */
+export const tagIn = (parent: string | undefined): string => fitting[parent ?? ''] ?? 'sim-part';
+
+/** What a default stub says of itself. */
+export const stubAttributes = (name: string, props: object) => ({
+  'data-part': name,
+  'data-props': printProps(props) || undefined,
+});
