@@ -6,7 +6,7 @@ const source = {
 };
 const fromSource = {
   '^simulacra$': '<rootDir>/src/index.ts',
-  '^simulacra/(react|jest)$': '<rootDir>/src/$1/index.ts',
+  '^simulacra/(react|vue|angular|jest)$': '<rootDir>/src/$1/index.ts',
 };
 const react18 = {
   '^react$': '<rootDir>/test/react-18/node_modules/react',

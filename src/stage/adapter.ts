@@ -6,7 +6,9 @@ import type { StubSet } from './stubs';
 export interface Adapter {
   /** As a message calls it: "React". */
   readonly framework: string;
-  /** How a component is called; undefined for what is no component of this framework. */
+  /** Whether this can be put on the stage, where not all that has a name can. */
+  isSubject?(component: unknown): boolean;
+  /** How a component is called; undefined for what is none of this framework, and nothing else it could stub. */
   nameOf(component: unknown): string | undefined;
   /** What is inside a wrapping of the framework's own, and counts as the same component. */
   unwrap(component: unknown): unknown;

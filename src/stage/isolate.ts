@@ -88,7 +88,7 @@ function shareRest(stage: Stage): void {
 
 function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): string {
   const name = adapter.nameOf(component);
-  if (name !== undefined) return name;
+  if (name !== undefined && (adapter.isSubject?.(component) ?? true)) return name;
   const exports =
     typeof component === 'object' && component !== null
       ? Object.keys(component).filter(

@@ -5,21 +5,23 @@ import { wordNoPart } from './look';
 import type { Stage } from './stage';
 import type { StubInstance } from './stubs';
 
-type FunctionKeys<P> = { [K in keyof P]-?: NonNullable<P[K]> extends AnyFunction ? K : never }[keyof P] &
-  string;
+/** The functions among the props. */
+type FunctionsOf<P> = {
+  [K in keyof P as NonNullable<P[K]> extends AnyFunction ? K : never]-?: NonNullable<P[K]>;
+};
 type ArgsOf<F> = NonNullable<F> extends (...args: infer A) => unknown ? A : never;
 
 /** One child on the page: what its parent gave it, and a way to call back. */
-export interface PartInstance<P> {
+export interface PartInstance<P, Heard = FunctionsOf<P>> {
   readonly props: P;
   /** Its outermost element; undefined for one that renders none. */
   readonly element: Element | undefined;
   /** Calls a function the parent gave, as the real child would; resolves at rest. */
-  tell<K extends FunctionKeys<P>>(name: K, ...args: ArgsOf<P[K]>): Promise<void>;
+  tell<K extends keyof Heard & string>(name: K, ...args: ArgsOf<Heard[K]>): Promise<void>;
 }
 
 /** The children of one kind. */
-export interface Part<P> {
+export interface Part<P, Heard = FunctionsOf<P>> {
   /** What each instance on the page has been given last, in page order. */
   readonly props: P[];
   /** What the stub was given each time it was rendered, in the order of time. */
@@ -27,9 +29,9 @@ export interface Part<P> {
   /** What a parent reached through a ref: the methods of the stub's handle. */
   readonly handle: Readonly<Record<string, Spy>>;
   /** One instance, in page order from 0. @throws SIM-PART-NONE */
-  at(index: number): PartInstance<P>;
+  at(index: number): PartInstance<P, Heard>;
   /** Calls a function the parent gave the only instance. @throws SIM-PART-MANY, SIM-PART-NONE, SIM-PART-TELL */
-  tell<K extends FunctionKeys<P>>(name: K, ...args: ArgsOf<P[K]>): Promise<void>;
+  tell<K extends keyof Heard & string>(name: K, ...args: ArgsOf<Heard[K]>): Promise<void>;
 }
 
 /** The part of a subject that a component or its stub makes up. */

@@ -28,6 +28,8 @@ conform({
   isolateWith,
   stub,
   Keeper,
+  listens: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
+  tells: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
   note: ({ hive }: { hive: { name: string } }) => <p role="note">{hive.name}</p>,
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log },

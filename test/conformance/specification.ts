@@ -29,6 +29,11 @@ export interface Kit {
   readonly wrappers: readonly [outer: Any, inner: Any];
   /** Gives the name of the keeper. */
   readonly Keeper: Any;
+  /** How a parent listens to what is told by a name, and by which name it is told: `onOpen` and `open`. */
+  readonly listens: (name: string) => string;
+  readonly tells: (name: string) => string;
+  /** What only this framework has, or has not: rows of the table that come with a reason. */
+  readonly lacks?: Readonly<Record<string, string>>;
   readonly components: {
     /** Loads the hives of `yard`, renders a Card each; "Try again" on failure; calls `onOpen`. */
     readonly Board: Any;
@@ -66,7 +71,7 @@ const codeOf = async (work: () => unknown): Promise<string> => {
 
 /** Every behaviour, stated once and run for every framework. */
 export function conform(kit: Kit): void {
-  const { isolate, stub, components } = kit;
+  const { isolate, stub, components, listens, tells } = kit;
   const { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log } = components;
   const loaded = { props: { yard: 'north' }, network: { [route]: hives } };
 
@@ -181,10 +186,12 @@ export function conform(kit: Kit): void {
       });
 
       it('tells the parent what the real child would', async () => {
-        const onOpen = spy();
-        const board = await isolate(Board, { ...loaded, props: { yard: 'north', onOpen }, stub: [Card] });
-        await (board.part(Card) as Any).at(1).tell('onOpen', 'h2');
-        expect(onOpen.calls).toEqual([['h2']]);
+        const opened = spy();
+        const props = { yard: 'north', [listens('open')]: opened };
+        const board = await isolate(Board, { ...loaded, props, stub: [Card] });
+        await (board.part(Card) as Any).at(1).tell(tells('open'), 'h2');
+        expect(opened.calls).toEqual([['h2']]);
+        expect((board.outputs as Any)[tells('open')]).toEqual([['h2']]);
         expect(board).toShow(text('Opened h2'));
       });
 
@@ -247,7 +254,7 @@ export function conform(kit: Kit): void {
       });
 
       it('takes other props later, and keeps the rest', async () => {
-        const card = await isolate(Card, { props: { hive: hives[0], onOpen: spy() } });
+        const card = await isolate(Card, { props: { hive: hives[0], [listens('open')]: spy() } });
         await card.update({ hive: hives[1] });
         expect(card).toShow(role('heading', 'Borage'));
         await card.click(role('button', 'Open'));
@@ -263,8 +270,8 @@ export function conform(kit: Kit): void {
 
     describe('acting', () => {
       it('fills in a form as a person does', async () => {
-        const onLog = spy();
-        const log = await isolate(Log, { props: { onLog } });
+        const logged = spy();
+        const log = await isolate(Log, { props: { [listens('log')]: logged } });
         await log.type(label('Note'), 'calm, 3 frames');
         await log.clear(label('Note'));
         await log.type(label('Note'), 'calm');
@@ -274,24 +281,24 @@ export function conform(kit: Kit): void {
         await log.choose(label('Marked'));
         await log.choose(label('Angry'));
         await log.click(role('button', 'Log'));
-        expect(onLog.calls).toEqual([
+        expect(logged.calls).toEqual([
           [{ note: 'calm', varroa: '1', yard: 'east', marked: true, mood: 'angry' }],
         ]);
       });
 
       it('sends a form by the Enter key, and moves by Tab', async () => {
-        const onLog = spy();
-        const log = await isolate(Log, { props: { onLog } });
+        const logged = spy();
+        const log = await isolate(Log, { props: { [listens('log')]: logged } });
         await log.type(label('Note'), 'x');
         await log.press('Tab');
         expect(document.activeElement).toBe(log.find(label('Varroa')));
         await log.press('Shift+Tab');
         await log.press('Enter');
-        expect(onLog.calls.length).toBe(1);
+        expect(logged.calls.length).toBe(1);
       });
 
       it('refuses what a person could not do', async () => {
-        const log = await isolate(Log, { props: { onLog: spy() } });
+        const log = await isolate(Log, { props: { [listens('log')]: spy() } });
         expect(await codeOf(() => log.click(role('button', 'Log')))).toBe('SIM-ACT-DISABLED');
         expect(await codeOf(() => log.type(role('heading'), 'x'))).toBe('SIM-ACT-FIELD');
         expect(await codeOf(() => log.choose(label('Yard'), 'Wset'))).toBe('SIM-ACT-OPTION');

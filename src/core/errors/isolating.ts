@@ -101,6 +101,60 @@ export const isolating = {
     there: ['A browser reports such an error to the window and goes on; a test must not.'],
     next: ['The error itself is the cause of this one; its stack points at the line.'],
   }),
+  'SIM-RESOLVE-NONE': (f: {
+    kind: 'component' | 'directive';
+    name: string;
+    asName: string;
+    reader: string;
+    known: string[];
+    nearest?: string | undefined;
+    wrapper: string;
+  }): Report => ({
+    head: `${f.reader} uses the ${f.kind} "${f.name}", which is registered nowhere.`,
+    there: [
+      f.known.length ? `Registered there: ${list(f.known)}.` : `No ${f.kind} is registered there.`,
+      'Vue would only warn, and render an element that means nothing.',
+    ],
+    nearest: f.nearest,
+    next: [
+      f.wrapper
+        ? `It comes with a plugin:   wrap: [${f.wrapper}]`
+        : `If a plugin registers it:   wrap: [plugin]   and if it belongs to ${f.reader}: import it there.`,
+      `If it does not matter here:   stub: ['${f.asName}']`,
+    ],
+  }),
+  'SIM-SUSPENSE-MISSING': (f: { reader: string; subject: string }): Report => ({
+    head: `The setup of ${f.reader} waits for something, and there is no Suspense around it.`,
+    there: ['Without one Vue never shows it.'],
+    next: [
+      "Put Vue's own around the subject:   wrap: [Suspense]",
+      ...(f.reader === f.subject ? [] : [`or stub it:   stub: [${f.reader}]`]),
+    ],
+  }),
+  'SIM-PROP-MISSING': (f: {
+    subject: string;
+    missing: string[];
+    given: string[];
+    word: 'prop' | 'input';
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.subject} requires the ${f.word} "${f.missing[0]}", and was not given it.`,
+    there: [f.given.length ? `It was given ${list(f.given)}.` : 'It was given none at all.'],
+    nearest: f.nearest && `${f.missing[0]} instead of ${f.nearest}`,
+    next: [`Give it:   props: { ${f.missing.map((name) => `${name}: …`).join(', ')} }`],
+  }),
+  'SIM-PROP-UNKNOWN': (f: {
+    subject: string;
+    asked: string;
+    known: string[];
+    word: 'prop' | 'input';
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.subject} has no ${f.word} "${f.asked}".`,
+    there: [f.known.length ? `It has ${list(f.known, 20)}.` : 'It has none.'],
+    nearest: f.nearest && `props: { ${f.nearest}: … }`,
+    next: ['Nothing was rendered. Correct the name, or take it out.'],
+  }),
   'SIM-REST-NEVER': (f: { subject: string; turns: number; busy: string }): Report => ({
     head: `${f.subject} never comes to rest: after ${f.turns} turns it still has something to do.`,
     there: [`It keeps doing this:   ${f.busy}`],
@@ -125,5 +179,10 @@ export const isolating = {
     head: `This is a production build of React${f.version && ` ${f.version}`}, which has no door for stubs.`,
     there: [`NODE_ENV is "${f.mode}".`],
     next: ['Run the tests with   NODE_ENV=test'],
+  }),
+  'SIM-VUE-PRODUCTION': (f: { version: string }): Report => ({
+    head: `This is a production build of Vue ${f.version}, which has no door for stubs.`,
+    there: ['Only a development build lets the components it renders be seen and replaced.'],
+    next: ['Run the tests with   NODE_ENV=test   and, where a bundler serves them, in development mode.'],
   }),
 };

@@ -1,0 +1,27 @@
+import * as Vue from 'vue';
+import type { Adapter } from '../stage/adapter';
+import { prepare } from './door';
+import { isComponent, nameOf, unwrap } from './kinds';
+import { mount, running } from './mount';
+import { nameOfToken } from './thrown';
+
+export const vueAdapter: Adapter = {
+  framework: 'Vue',
+  isSubject: isComponent,
+  nameOf,
+  unwrap,
+  nameOfToken,
+  options: ['slots'],
+  outputHint: 'A component tells what it has declared:   defineEmits<{ open: [hiveId: string] }>()',
+  prepare,
+  settle: async (work) => {
+    await work();
+    await Vue.nextTick();
+  },
+  settleNow: (work) => {
+    work();
+    return Vue.nextTick();
+  },
+  mount,
+  running,
+};

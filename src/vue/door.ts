@@ -1,0 +1,78 @@
+import * as Vue from 'vue';
+import { refuse } from '../core/errors';
+import { shared } from '../core/shared';
+import type { StubSet } from '../stage/stubs';
+
+/**
+ * A development build of Vue hands the arguments of every component that is about to be rendered to
+ * one function that may change them (`transformVNodeArgs`), together with the component that renders
+ * it: that is how a stub comes in, with nothing of the code under test changed. What was emitted and
+ * rendered comes by the hook Vue has for development tools.
+ */
+export interface Live {
+  readonly stubs: StubSet;
+  /** The subject as it was rendered last. */
+  vnode: Vue.VNode | undefined;
+  /** What is rendered for a component instead, once for each. */
+  readonly replaced: Map<unknown, Vue.Component>;
+  readonly levels: WeakMap<Vue.ComponentInternalInstance, number>;
+  onRendered(): void;
+  onEmitted(instance: Vue.ComponentInternalInstance, event: string, args: unknown[]): void;
+}
+
+/** The subjects that are up, by their applications. */
+export const live = (shared.rooms['vue'] ??= new Map()) as Map<Vue.App, Live>;
+
+interface Hook {
+  emit(event: string, ...args: unknown[]): void;
+  on?(): void;
+  once?(): void;
+  off?(): void;
+  readonly appRecords?: unknown[];
+}
+
+const page = globalThis as { __VUE_DEVTOOLS_GLOBAL_HOOK__?: Hook };
+let ready = false;
+
+/** Opens the door once. @throws SIM-VUE-PRODUCTION */
+export function prepare(): Promise<void> {
+  if (!ready) {
+    let asked = false;
+    Vue.transformVNodeArgs((args) => {
+      asked = true;
+      return args;
+    });
+    Vue.createVNode('i');
+    Vue.transformVNodeArgs();
+    if (!asked) refuse('SIM-VUE-PRODUCTION', { version: Vue.version });
+    // The first application makes the renderer, which forgets the hook.
+    Vue.createApp({});
+    listen();
+    ready = true;
+  }
+  return Promise.resolve();
+}
+
+// A hook that is there already belongs to somebody else's tools: everything goes on to them.
+function listen(): void {
+  const other = page.__VUE_DEVTOOLS_GLOBAL_HOOK__;
+  const emit = (event: string, ...args: unknown[]) => {
+    if (event === 'component:emit') {
+      const [app, instance, name, params] = args as [
+        Vue.App,
+        Vue.ComponentInternalInstance,
+        string,
+        unknown[],
+      ];
+      live.get(app)?.onEmitted(instance, name, params);
+    } else if (event === 'component:added' || event === 'component:updated') {
+      live.get(args[0] as Vue.App)?.onRendered();
+    }
+    other?.emit(event, ...args);
+  };
+  const nothing = () => undefined;
+  Vue.setDevtoolsHook(
+    { on: nothing, once: nothing, off: nothing, appRecords: [], ...other, emit } as never,
+    {},
+  );
+}

@@ -1,0 +1,146 @@
+import '../page/standards';
+import type * as Vue from 'vue';
+import { calledFrom } from '../core/errors';
+import { isolateOn } from '../stage/isolate';
+import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
+import type { Part } from '../stage/parts';
+import type { StandIn } from '../core/stand-in';
+import type { Stub } from '../stage/stubs';
+import type { PropsOf, Subject as AnySubject } from '../stage/subject';
+import { vueAdapter } from './adapter';
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
+
+/** Any Vue component: a single-file component, options, a function, or one that is loaded later. */
+export type Component = Vue.Component<any, any, any, any, any, any> | (abstract new (...args: any[]) => any);
+
+/** The slots of a component, by name: a text, a component, or a function of what the slot hands out. */
+export type SlotsFor<C> = C extends new (...args: any[]) => { $slots: infer S }
+  ? { readonly [K in keyof S]?: S[K] | ((scope: any) => Vue.VNodeChild) | string | Component }
+  : Readonly<Record<string, ((scope: any) => Vue.VNodeChild) | string | Component>>;
+
+type EventOf<K> = K extends `on${infer E}` ? (E extends `Vnode${string}` ? never : Uncapitalize<E>) : never;
+type ArgsOf<F> = NonNullable<F> extends (...args: infer A) => unknown ? A : never;
+
+/** What a component tells its parent, by event: the arguments of each time. */
+export type OutputsOf<P> = { readonly [K in keyof P as EventOf<K>]-?: ArgsOf<P[K]>[] };
+
+/** What a component's parent can be told, by event. */
+type Heard<P> = { [K in keyof P as EventOf<K>]-?: NonNullable<P[K]> } & {
+  [K in keyof P as ArgsOf<P[K]> extends never ? never : K]-?: NonNullable<P[K]>;
+};
+
+/* eslint-enable @typescript-eslint/no-explicit-any */
+
+/** Props as a template gives them: a ref stands for its value, and a model writes back to it. */
+export type Given<P> = { [K in keyof P]: P[K] | Vue.Ref<P[K]> };
+
+/** What goes around the subject: a plugin, a component, or either with its options or props. */
+export type Wrapper = Vue.Plugin | Component | readonly [what: Vue.Plugin | Component, ...options: unknown[]];
+
+/** Injection keys with their values, each value of its key's type. A key that begins with `$` is a global property too. */
+export type Provided<V extends readonly unknown[]> = readonly [
+  ...{ readonly [K in keyof V]: readonly [key: Vue.InjectionKey<V[K]> | string, value: NoInfer<V[K]>] },
+];
+
+/** The options of {@link isolate} but for props and slots. */
+export interface Surroundings<V extends readonly unknown[] = readonly unknown[]> extends CommonOptions {
+  /** Children that are replaced, by reference or name, or as `stub(Child, how)` says; directives as `v-focus`. */
+  readonly stub?: readonly (Component | Vue.ObjectDirective | string | Stub)[];
+  /** Injection keys and their values: `[[SessionKey, session]]`. */
+  readonly provide?: Provided<V>;
+  /** Plugins and components around the subject, outermost first: `[router, [i18n, options], Frame]`. */
+  readonly wrap?: readonly Wrapper[];
+  readonly keep?: readonly (Component | string)[];
+}
+
+/** The options of {@link isolate}; `props` may be left out where the component requires none. */
+export type Options<C, V extends readonly unknown[] = readonly unknown[]> = Surroundings<V> & {
+  /** What is put into the subject, by slot. */
+  readonly slots?: SlotsFor<C>;
+} & (object extends PropsOf<C>
+    ? { readonly props?: Given<PropsOf<C>> }
+    : { readonly props: Given<PropsOf<C>> });
+
+/** Arguments after the component: the options, which may be missing where no prop is required. */
+export type Arguments<C, V extends readonly unknown[]> =
+  object extends PropsOf<C> ? [options?: Options<C, V>] : [options: Options<C, V>];
+
+/** The component being verified, alone on its stage. */
+export interface Subject<Props = object> extends Omit<
+  AnySubject<Props, OutputsOf<Props>>,
+  'given' | 'part' | 'update'
+> {
+  /** Gives the subject other props; what is not named stays as it is. */
+  update(props: Partial<Given<Props>>): Promise<void>;
+  /** The children of one kind: what they were given, and a way to call back. */
+  part<C>(component: C): Part<PropsOf<C>, Heard<PropsOf<C>>>;
+  /** What was provided for a key; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
+  given<T>(key: Vue.InjectionKey<T> | string): StandIn<NonNullable<T>>;
+}
+
+/**
+ * Puts one component alone on a stage and renders it as it is, with its surroundings replaced.
+ *
+ * @param component any Vue component
+ * @param args `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`
+ * @returns the subject, when the page is at rest
+ * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-MISSING, SIM-RENDER-THREW, SIM-PROVIDE-MISSING,
+ * SIM-WRAP-MISSING, SIM-RESOLVE-NONE, SIM-STUB-NAME, SIM-VUE-PRODUCTION; all is taken down again then
+ */
+export function isolate<C extends Component, V extends readonly unknown[] = []>(
+  component: C,
+  ...args: Arguments<C, V>
+): Promise<Subject<PropsOf<C>>> {
+  return start(component, (args[0] ?? {}) as AllOptions, calledFrom('isolate', isolate));
+}
+
+/**
+ * A team's own `isolate`, with options already in it: merged as `isolateWith` of every framework does.
+ *
+ * @param defaults options every call begins with
+ */
+export function isolateWith<D extends readonly unknown[] = []>(
+  defaults: Surroundings<D> & { readonly props?: object },
+): typeof isolate {
+  const isolated: typeof isolate = (component, ...args) =>
+    start(
+      component,
+      mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions),
+      calledFrom('isolate', isolated),
+    );
+  return isolated;
+}
+
+function start<P>(component: unknown, options: AllOptions, calledAt: Error): Promise<Subject<P>> {
+  return isolateOn(vueAdapter, component, options, calledAt) as unknown as Promise<Subject<P>>;
+}
+
+/**
+ * Says how a child component is replaced. Without a second argument by the default stub: a plain
+ * element with the child's name, its props to read, and what its parent put into its slots.
+ *
+ * @param component the child, or its name
+ * @param how a rendering of your own (a function of the props, or a component), or a `handle`: what the
+ * parent reaches through a template ref
+ */
+export function stub<C extends Component>(
+  component: C | string,
+  how?: ((props: PropsOf<C>, context: Vue.SetupContext) => Vue.VNodeChild) | StubHow<C> | Vue.DefineComponent,
+): Stub {
+  const { handle, render } = isHow(how) ? how : { handle: undefined, render: how };
+  return { simulacra: 'stub', target: component, render, handle };
+}
+
+/** How a child is replaced, in full. */
+export interface StubHow<C extends Component> {
+  /** What the parent reaches through a ref: method names, or methods with their answers. */
+  readonly handle?: readonly string[] | Readonly<Record<string, unknown>>;
+  readonly render?: (props: PropsOf<C>, context: Vue.SetupContext) => Vue.VNodeChild;
+}
+
+const isHow = (how: unknown): how is { handle: Stub['handle']; render: unknown } =>
+  typeof how === 'object' && how !== null && ('handle' in how || Object.keys(how).join() === 'render');
+
+export type { Stub };
+export type { Part, PartInstance } from '../stage/parts';

@@ -1,0 +1,161 @@
+import * as Vue from 'vue';
+import type { Mounted, Plan } from '../stage/adapter';
+import type { Live } from './door';
+import { stubDirectives } from './directives';
+import { declared, isComponent, nameOf, type Definition } from './kinds';
+import { resolveIn } from './resolver';
+import { listenToFailures } from './thrown';
+import { readInstances, readNode } from './tree';
+
+type Props = Record<string, unknown>;
+
+/** Mounts a subject in an application of its own, as Vue does in a page. */
+export function mount(plan: Plan): Mounted {
+  const props = Vue.shallowRef(plan.props as Props);
+  const told: Record<string, unknown[][]> = {};
+  const stage: Live = {
+    stubs: plan.stubs,
+    vnode: undefined,
+    replaced: new Map(),
+    levels: new WeakMap(),
+    onRendered: once(plan.onRendered),
+    onEmitted(instance, event, args) {
+      if (instance !== stage.vnode?.component) return;
+      (told[event] ??= []).push(args);
+      plan.onTold(event, args);
+    },
+  };
+  const subject = () =>
+    (stage.vnode = Vue.h(plan.component as Vue.Component, unwrapRefs(props.value, plan), fill(plan.slots)));
+  const app = Vue.createApp({ name: 'SimulacraStage', render: () => surround(plan, subject) });
+  const failures = listenToFailures(app, plan);
+  provide(app, plan);
+  const stops = [
+    resolveIn(app, stage),
+    stubDirectives(app, stage),
+    failures.watchProvides(),
+    silence(/<Suspense> is an experimental feature/),
+  ];
+  const definition = plan.component as Definition;
+  return {
+    start: async () => {
+      containers.set(plan.container, app);
+      app.mount(plan.container);
+      await Vue.nextTick();
+    },
+    outputs: () => ({
+      ...Object.fromEntries(Object.keys(declared(definition, 'emits')).map((name) => [name, []])),
+      ...told,
+    }),
+    update: (next) => void (props.value = { ...props.value, ...next }),
+    unmount: async () => {
+      if (isMounted(app)) app.unmount();
+      await Vue.nextTick();
+      for (const stop of stops.reverse()) stop();
+    },
+    tree: () =>
+      (stage.vnode && readNode(stage.vnode)[0]) ?? {
+        kind: 'component',
+        name: plan.name,
+        stub: false,
+        props: {},
+        children: [],
+      },
+    instancesOf: (component) => (stage.vnode ? readInstances(stage.vnode, component) : []),
+  };
+}
+
+const containers = new WeakMap<Element, Vue.App>();
+const isMounted = (app: Vue.App) => (app as unknown as { _instance: unknown })._instance !== null;
+
+/** The component of a container whose code runs now. */
+export function running(container: Element): string | undefined {
+  const instance = Vue.getCurrentInstance();
+  return instance && instance.appContext.app === containers.get(container)
+    ? nameOf(instance.type)
+    : undefined;
+}
+
+// Many components may be rendered in one go; it is one rendering that reached the page.
+function once(tell: () => void): () => void {
+  let due = false;
+  return () => {
+    if (due) return;
+    due = true;
+    Vue.queuePostFlushCb(() => {
+      due = false;
+      tell();
+    });
+  };
+}
+
+/** A ref is given as a template gives it: by its value, and written back to where the child has a model. */
+function unwrapRefs(props: Props, { component }: Plan): Props {
+  const given: Props = {};
+  for (const [key, value] of Object.entries(props)) {
+    if (!Vue.isRef(value)) {
+      given[key] = value;
+      continue;
+    }
+    given[key] = value.value;
+    if (!Vue.isReadonly(value) && `update:${key}` in declared(component as Definition, 'emits')) {
+      const listener = `onUpdate:${key}`;
+      const write = (next: unknown) => (value.value = next);
+      given[listener] = props[listener] ? [write, props[listener]] : write;
+    }
+  }
+  return given;
+}
+
+/** Slots as a test gives them: a text, a component, or a function of what the slot hands out. */
+const fill = (slots: Plan['slots']): Record<string, Vue.Slot> =>
+  Object.fromEntries(
+    Object.entries(slots).map(([name, content]) => [
+      name,
+      ((scope: unknown) => {
+        if (typeof content === 'function') return (content as (scope: unknown) => unknown)(scope);
+        return isComponent(content) ? Vue.h(content as Vue.Component) : content;
+      }) as Vue.Slot,
+    ]),
+  );
+
+type Wrapping = readonly [what: unknown, ...options: unknown[]];
+const wrappings = ({ wrap }: Plan): Wrapping[] =>
+  wrap.map((one) => (Array.isArray(one) ? (one as unknown as Wrapping) : [one]));
+const isPlugin = (what: unknown): what is Vue.Plugin =>
+  typeof (what as { install?: unknown } | null)?.install === 'function';
+
+function provide(app: Vue.App, plan: Plan): void {
+  for (const [plugin, ...options] of wrappings(plan)) if (isPlugin(plugin)) app.use(plugin, ...options);
+  for (const [key, value] of plan.provide) {
+    app.provide(key as string, value);
+    if (typeof key === 'string' && key.startsWith('$')) app.config.globalProperties[key] = value;
+  }
+}
+
+function surround(plan: Plan, subject: () => Vue.VNode): Vue.VNode {
+  const components = wrappings(plan).filter(([what]) => !isPlugin(what));
+  const inner = isAsync(plan.component as Definition)
+    ? () => Vue.h(Vue.Suspense, null, { default: subject })
+    : subject;
+  return components.reduceRight<() => Vue.VNode>(
+    (inside, [component, props]) =>
+      () =>
+        Vue.h(component as Vue.Component, props as Props, { default: inside }),
+    inner,
+  )();
+}
+
+// A setup that waits needs Vue's own Suspense around it.
+const isAsync = ({ setup }: Definition) => setup?.constructor.name === 'AsyncFunction';
+
+function silence(message: RegExp): () => void {
+  const { info } = console;
+  const quiet = (...args: unknown[]) => {
+    if (!message.test(String(args[0]))) info.apply(console, args);
+  };
+  console.info = quiet;
+  return () => {
+    if (console.info === quiet) console.info = info;
+  };
+}

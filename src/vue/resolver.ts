@@ -1,0 +1,96 @@
+import * as Vue from 'vue';
+import { live, type Live } from './door';
+import { asName, isAsyncWrapper, isBuiltIn, isComponent, nameThere } from './kinds';
+import { isStubComponent, makeStubComponent } from './stub-component';
+
+type Args = readonly unknown[];
+type Instance = Vue.ComponentInternalInstance;
+
+/** Lets Vue ask about what an application renders. @returns how to stop */
+export function resolveIn(app: Vue.App, stage: Live): () => void {
+  live.set(app, stage);
+  Vue.transformVNodeArgs(transform as never);
+  return () => {
+    live.delete(app);
+    if (live.size === 0) Vue.transformVNodeArgs();
+  };
+}
+
+function transform(args: Args, rendering: Instance | null): Args {
+  const [type, props, ...rest] = args;
+  const instance = rendering ?? Vue.getCurrentInstance();
+  if (!instance) return isStubbable(type) ? [decidedLater(type), props, ...rest] : args;
+  const stage = live.get(instance.appContext.app);
+  if (!stage) return args;
+  // Nobody waits for what is only to be looked at: without its styles a transition is over at once.
+  if (type === Vue.Transition || type === Vue.TransitionGroup)
+    return [type, { ...(props as object), css: false }, ...rest];
+  const instead = replacementOf(stage, type, instance);
+  return instead ? [instead, props, ...rest] : args;
+}
+
+function replacementOf(stage: Live, type: unknown, instance: Instance): Vue.Component | undefined {
+  const known = typeof type === 'string' ? isListedName(stage, type) : isStubbable(type);
+  if (!known) return undefined;
+  const level = levelOf(stage, instance);
+  if (level === undefined) return undefined;
+  const component = typeof type === 'string' ? unresolved(asName(type)) : Vue.toRaw(type);
+  const record = stage.stubs.decide(component, level, () => nameThere(component, instance));
+  if (!record) return undefined;
+  let instead = stage.replaced.get(component);
+  if (!instead) stage.replaced.set(component, (instead = makeStubComponent(record, component)));
+  return instead;
+}
+
+const isStubbable = (type: unknown) =>
+  typeof type !== 'string' &&
+  isComponent(type) &&
+  !isBuiltIn(type) &&
+  !isStubComponent(type) &&
+  !later.has(type);
+
+// A name that was registered nowhere comes as a text, as the tag of an element does.
+const isListedName = ({ stubs }: Live, type: string) =>
+  /[A-Z-]/.test(type) && stubs.records.some(({ target }) => target === asName(type));
+
+const unresolvedNames = new Map<string, object>();
+function unresolved(name: string): object {
+  let stand = unresolvedNames.get(name);
+  if (!stand) unresolvedNames.set(name, (stand = { name, setup: () => () => null }));
+  return stand;
+}
+
+/** The level below the subject of what an instance renders; undefined outside of the subject. */
+export function levelOf(stage: Live, instance: Instance): number | undefined {
+  const known = stage.levels.get(instance);
+  if (known !== undefined) return known;
+  const above = instance.parent ? levelOf(stage, instance.parent) : undefined;
+  const level =
+    instance.vnode === stage.vnode ? 1 : above === undefined ? undefined : above + weight(instance);
+  if (level !== undefined) stage.levels.set(instance, level);
+  return level;
+}
+
+const weight = ({ type }: Instance): number =>
+  isBuiltIn(type) || isAsyncWrapper(type) || later.has(type) ? 0 : 1;
+
+// A child made outside of any rendering (in a listener, say) cannot be told whose it is before it is rendered.
+const later = new WeakSet<object>();
+const laterFor = new WeakMap<object, Vue.Component>();
+
+function decidedLater(type: unknown): unknown {
+  if (live.size === 0) return type;
+  let component = laterFor.get(type as object);
+  if (!component) {
+    component = Vue.defineComponent({
+      inheritAttrs: false,
+      setup:
+        (_, { attrs, slots }) =>
+        () =>
+          Vue.h(type as Vue.Component, attrs, slots),
+    });
+    laterFor.set(type as object, component);
+    later.add(component);
+  }
+  return component;
+}

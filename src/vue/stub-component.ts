@@ -1,0 +1,105 @@
+import * as Vue from 'vue';
+import type { AnyFunction } from '../core/spy';
+import { stubAttributes, tagIn } from '../stage/stub-markup';
+import type { StubInstance, StubRecord } from '../stage/stubs';
+import { declared, isComponent, listenersIn, type Definition } from './kinds';
+
+const stubs = new WeakSet<object>();
+
+/** True for a component made here. */
+export const isStubComponent = (type: unknown): boolean =>
+  typeof type === 'object' && type !== null && stubs.has(type);
+
+type Rendering = (props: object, context: Vue.SetupContext) => Vue.VNodeChild;
+
+/** The component that is rendered in place of another: its props and emits, and nothing else of it. */
+export function makeStubComponent(record: StubRecord, original: unknown): Vue.Component {
+  const definition = original as Definition;
+  const component = {
+    name: record.name,
+    props: declared(definition, 'props'),
+    emits: declared(definition, 'emits'),
+    inheritAttrs: false,
+    setup(props: Record<string, unknown>, context: Vue.SetupContext) {
+      const { proxy, vnode } = Vue.getCurrentInstance()!;
+      const given = () => givenIn(props, context.attrs);
+      const instance: StubInstance = {
+        props: given(),
+        element: () => elementOf(proxy?.$el),
+        heard: () => listenersIn(proxy?.$.vnode.props ?? vnode.props) as Record<string, AnyFunction>,
+      };
+      context.expose(reachable(record));
+      Vue.onBeforeMount(() => record.instances.push(instance));
+      Vue.onBeforeUnmount(() => void record.instances.splice(record.instances.indexOf(instance), 1));
+      const tag = Vue.ref('sim-part');
+      Vue.onMounted(() => (tag.value = tagIn((proxy?.$el as Element).parentElement?.localName)));
+      let drawnAs = '';
+      return () => {
+        // Another tag for the same props is no news.
+        if (drawnAs === tag.value || drawnAs === '') record.given.push((instance.props = given()));
+        drawnAs = tag.value;
+        return draw(record, instance.props, context, tag.value);
+      };
+    },
+  };
+  stubs.add(component);
+  return component as Vue.Component;
+}
+
+/** What the parent gave: what it left out is left out, and what it listens to is no prop. */
+function givenIn(props: Record<string, unknown>, attrs: Record<string, unknown>): Record<string, unknown> {
+  const all = Object.entries({ ...props, ...attrs });
+  return Object.fromEntries(
+    all.filter(
+      ([key, value]) => value !== undefined && !(/^on[A-Z]/.test(key) && typeof value === 'function'),
+    ),
+  );
+}
+
+const elementOf = (node: unknown): Element | undefined => {
+  let at = node as Node | null | undefined;
+  // A stub that draws several things begins with an empty text.
+  while (at && at.nodeType !== 1 && at.nextSibling) at = at.nextSibling;
+  return at?.nodeType === 1 ? (at as Element) : undefined;
+};
+
+// Vue asks whether a member is there before it is read: a member that is missing must be asked for to be explained.
+function reachable(record: StubRecord): Record<string, unknown> {
+  const isOwn = (key: string | symbol) => typeof key === 'string' && !/^(\$|__v)/.test(key);
+  const reached = record.reach() as Record<string, unknown>;
+  return new Proxy(
+    {},
+    { has: (_, key) => isOwn(key), get: (_, key) => (isOwn(key) ? reached[key as string] : undefined) },
+  );
+}
+
+function draw(
+  record: StubRecord,
+  props: Record<string, unknown>,
+  context: Vue.SetupContext,
+  tag: string,
+): Vue.VNodeChild {
+  const { render } = record.how;
+  if (typeof render === 'function') return (render as Rendering)(props, context);
+  if (isComponent(render))
+    return Vue.h(render as Vue.Component, { ...props, ...context.attrs }, context.slots);
+  const attributes = { ...plain(context.attrs), ...stubAttributes(record.name, props) };
+  return Vue.h(tag, attributes, Object.values(context.slots).flatMap(fill));
+}
+
+// What no element could bear as an attribute stays off it.
+const plain = (attrs: Record<string, unknown>) =>
+  Object.fromEntries(
+    Object.entries(attrs).filter(
+      ([key, value]) => /^(class|style)$/.test(key) || typeof value !== 'object' || /^on[A-Z]/.test(key),
+    ),
+  );
+
+// A slot that reads what the child would give it back cannot be filled without the child.
+function fill(slot: Vue.Slot | undefined): Vue.VNode[] {
+  try {
+    return slot?.({}) ?? [];
+  } catch {
+    return [];
+  }
+}

@@ -1,0 +1,131 @@
+import * as Vue from 'vue';
+import { explain } from '../core/errors';
+import { nearest } from '../core/near';
+import { print } from '../core/print';
+import type { Plan } from '../stage/adapter';
+import { explainThrown, type BareRead } from '../stage/thrown';
+import { asName, nameOf, type Definition } from './kinds';
+import { isDirectiveName } from './directives';
+
+type Instance = Vue.ComponentInternalInstance;
+type Proxied = Vue.ComponentPublicInstance | null;
+
+/** Hears what an application throws and warns of. */
+export function listenToFailures(app: Vue.App, plan: Plan) {
+  const bareReads: BareRead[] = [];
+  let failed = false;
+  app.config.errorHandler = (error, proxy, info) => {
+    if (/event handler$/.test(info)) return plan.onListenerThrew(error);
+    failed = true;
+    plan.onThrown(
+      explainThrown(error, {
+        subject: plan.name,
+        names: namesAround(proxy),
+        bareReads,
+        provided: plan.provide.map(([key]) => nameOfToken(key)),
+        chronicle: plan.chronicle,
+        thing: 'injection',
+        phase: phases[info] ?? `in a ${info}`,
+        wrapperOf,
+      }),
+    );
+  };
+  app.config.warnHandler = (message, proxy, trace) => {
+    // Vue goes on with a component whose setup has thrown: what it lacks then is no news.
+    if (failed) return;
+    const complaint = complaintOf(message, proxy, plan);
+    if (complaint === 'none') return;
+    if (complaint) plan.onThrown(complaint);
+    else if (!/^injection ".*" not found/.test(message)) console.warn(`[Vue warn]: ${message}\n${trace}`);
+  };
+  const read = (key: string | symbol) => {
+    const instance = Vue.getCurrentInstance();
+    if (!instance || isPrivate(key)) return;
+    const token = nameOfToken(key);
+    const reader = nameOf(instance.type) ?? 'a component';
+    if (!bareReads.some((other) => other.token === token && other.reader === reader))
+      plan.chronicle.add('read', token, { detail: 'nobody provides it', from: reader });
+    bareReads.push({ token, value: 'undefined', reader });
+  };
+  return { watchProvides: () => watchProvides(app, read) };
+}
+
+const phases: Record<string, string> = {
+  'setup function': 'in its setup',
+  'render function': 'while rendering',
+};
+
+// Vue asks itself for some keys of its own.
+const isPrivate = (key: string | symbol) => typeof key === 'symbol' && /^(v-|_v)/.test(key.description ?? '');
+
+function watchProvides(app: Vue.App, read: (key: string | symbol) => void): () => void {
+  const context = (app as unknown as { _context: { provides: object } })._context;
+  const { provides } = context;
+  context.provides = new Proxy(provides, {
+    has: (target, key) => {
+      const there = key in target;
+      if (!there) read(key);
+      return there;
+    },
+  });
+  return () => void (context.provides = provides);
+}
+
+function namesAround(proxy: Proxied): string[] {
+  const names: string[] = [];
+  for (let at: Instance | null = proxy?.$ ?? null; at?.parent; at = at.parent)
+    names.push(nameOf(at.type) ?? 'Anonymous');
+  return names;
+}
+
+/** How an injection key or a plugin is called. */
+export const nameOfToken = (key: unknown): string =>
+  typeof key === 'symbol' ? (key.description ?? 'a symbol') : typeof key === 'string' ? key : print(key, 40);
+
+/** What a warning means for a test: a failure that is worded, nothing at all, or undefined for a mere warning. */
+function complaintOf(message: string, proxy: Proxied, plan: Plan): Error | 'none' | undefined {
+  const [, kind, name] = /^Failed to resolve (component|directive): (\S+)/.exec(message) ?? [];
+  if (kind && name) return wordUnresolved(kind as 'component' | 'directive', name, proxy, plan);
+  const [, reader] =
+    /^Component <(.+?)>: setup function returned a promise, but no <Suspense>/.exec(message) ?? [];
+  if (!reader) return undefined;
+  return explain('SIM-SUSPENSE-MISSING', { reader, subject: plan.name }, { chronicle: plan.chronicle });
+}
+
+function wordUnresolved(
+  kind: 'component' | 'directive',
+  name: string,
+  proxy: Proxied,
+  plan: Plan,
+): Error | 'none' {
+  const written = kind === 'directive' ? `v-${name}` : name;
+  const stubbed = plan.stubs.records.find(({ target }) =>
+    isDirectiveName(target) ? target === written : target === asName(name),
+  );
+  if (stubbed) {
+    stubbed.used = true;
+    return 'none';
+  }
+  const instance = proxy?.$;
+  const holders = [(instance?.type ?? {}) as Definition, instance?.appContext as unknown as Definition];
+  const known = holders.flatMap((holder) => Object.keys(holder?.[`${kind}s`] ?? {}));
+  const fields = {
+    kind,
+    name: written,
+    asName: kind === 'directive' ? written : asName(name),
+    reader: nameOf(instance?.type) ?? plan.name,
+    known,
+    nearest: nearest(name, known),
+    wrapper: /^router-|^Router/.test(name) ? 'router' : /^i18n|^I18n/.test(name) ? 'i18n' : '',
+  };
+  return explain('SIM-RESOLVE-NONE', fields, { chronicle: plan.chronicle });
+}
+
+/** The plugin an injection or a hook of a package comes with. */
+export function wrapperOf(library: string): string {
+  if (/^vue-router$|^router|^route location/.test(library)) return 'router';
+  if (/^pinia$/.test(library)) return 'pinia';
+  if (/i18n/.test(library)) return 'i18n';
+  if (/vue-query|VUE_QUERY/.test(library)) return '[VueQueryPlugin, { queryClient }]';
+  return /^@?[a-z][\w-]*\/|^vue-/.test(library) ? 'plugin' : '';
+}

@@ -1,0 +1,77 @@
+import * as Vue from 'vue';
+import type { Instance, TreeNode } from '../stage/adapter';
+import { isAsyncWrapper, isBuiltIn, listenersIn, nameOf, unwrap } from './kinds';
+import { isStubComponent } from './stub-component';
+
+/** What a vnode has rendered, as the outline prints it. */
+export function readNode(vnode: Vue.VNode): TreeNode[] {
+  const { type, component, suspense, children, el } = vnode;
+  if (suspense) return suspense.activeBranch ? readNode(suspense.activeBranch) : [];
+  if (component) return readComponent(component);
+  if (type === Vue.Text) return [{ kind: 'text', text: String(children) }];
+  if (type === Vue.Comment) return [];
+  if (type === Vue.Static) return el ? readDom(el as Node) : [];
+  if (typeof type !== 'string') return Array.isArray(children) ? readAll(children) : [];
+  const element = el as Element;
+  const inside = Array.isArray(children) ? readAll(children) : [...element.childNodes].flatMap(readDom);
+  return [{ kind: 'element', element, children: inside }];
+}
+
+const readAll = (children: Vue.VNodeArrayChildren): TreeNode[] =>
+  children.flatMap((child) => (Vue.isVNode(child) ? readNode(child) : []));
+
+function readComponent(instance: Vue.ComponentInternalInstance): TreeNode[] {
+  const { type, props, attrs, subTree } = instance;
+  const children = subTree ? readNode(subTree) : [];
+  if (isBuiltIn(type) || isAsyncWrapper(type)) return children;
+  return [
+    {
+      kind: 'component',
+      name: nameOf(type) ?? 'Anonymous',
+      stub: isStubComponent(type),
+      props: { ...props, ...attrs },
+      children,
+    },
+  ];
+}
+
+// Markup that never changes, or came as text, has no nodes of Vue's.
+function readDom(node: Node): TreeNode[] {
+  if (node.nodeType === 3) return [{ kind: 'text', text: node.textContent ?? '' }];
+  if (node.nodeType !== 1) return [];
+  return [{ kind: 'element', element: node as Element, children: [...node.childNodes].flatMap(readDom) }];
+}
+
+/** Every instance of a component (by itself or by name) a vnode has rendered, outermost first. */
+export function readInstances(vnode: Vue.VNode, component: unknown): Instance[] {
+  const wanted = unwrap(component);
+  const found: Instance[] = [];
+  visit(vnode, (instance) => {
+    const { type, props, attrs, subTree } = instance;
+    const fits = typeof component === 'string' ? nameOf(type) === component : unwrap(type) === wanted;
+    if (fits && !isAsyncWrapper(type))
+      found.push({
+        props: { ...props, ...attrs },
+        element: elementIn(subTree),
+        heard: listenersIn(instance.vnode.props),
+      });
+  });
+  return found;
+}
+
+const elementIn = (vnode: Vue.VNode): Element | undefined => {
+  for (let at = vnode.el as Node | null; at; at = at === vnode.anchor ? null : at.nextSibling)
+    if (at.nodeType === 1) return at as Element;
+  return undefined;
+};
+
+function visit(vnode: Vue.VNode, look: (instance: Vue.ComponentInternalInstance) => void): void {
+  const { component, suspense, children } = vnode;
+  if (suspense) return suspense.activeBranch ? visit(suspense.activeBranch, look) : undefined;
+  if (component) {
+    look(component);
+    if (component.subTree) visit(component.subTree, look);
+    return;
+  }
+  if (Array.isArray(children)) for (const child of children) if (Vue.isVNode(child)) visit(child, look);
+}
