@@ -22,6 +22,14 @@ module.exports = {
       ...source,
       displayName: 'library',
       testMatch: ['<rootDir>/test/**/*.test.ts?(x)'],
+      testPathIgnorePatterns: [...source.testPathIgnorePatterns, 'angular'],
+      moduleNameMapper: fromSource,
+    },
+    {
+      ...source,
+      ...require('./dist/angular-jest.cjs'),
+      displayName: 'angular',
+      testMatch: ['<rootDir>/test/**/*angular*.test.ts'],
       moduleNameMapper: fromSource,
     },
     {

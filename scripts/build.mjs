@@ -8,9 +8,14 @@ import { dts } from 'rollup-plugin-dts';
 export const entries = {
   index: 'src/index.ts',
   react: 'src/react/index.ts',
+  vue: 'src/vue/index.ts',
+  angular: 'src/angular/index.ts',
   jest: 'src/jest/index.ts',
 };
-const external = ['react', 'react-dom', 'react-dom/client', 'react/jsx-runtime', 'simulacra', 'simulacra/*'];
+const external = [
+  ...['react', 'react-dom', 'react-dom/client', 'react/jsx-runtime', 'vue', 'rxjs', '@angular/*'],
+  ...['simulacra', 'simulacra/*'],
+];
 
 await rm('dist', { recursive: true, force: true });
 const shared = {
@@ -41,7 +46,7 @@ await build({
 for (const [out, input] of Object.entries(entries)) {
   const bundle = await rollup({
     input,
-    external: [...external, 'react', 'urlpattern-polyfill/urlpattern'],
+    external: [/^(react|vue|rxjs|simulacra|@angular)\b/, 'urlpattern-polyfill/urlpattern'],
     plugins: [dts({ tsconfig: 'tsconfig.json', compilerOptions: { paths: {} } })],
     onwarn: (warning) => console.warn(warning.message),
   });
@@ -57,6 +62,23 @@ await build({
     { in: 'src/cli/bin.ts', out: 'cli' },
     { in: 'examples/react-apiary/demo.tsx', out: 'demo' },
   ],
+});
+
+// What a runner needs to load a framework's files: a transformer each, and the configuration that names it.
+const loaders = {
+  ...cli,
+  format: 'cjs',
+  external: ['typescript', 'vue/*'],
+  packages: 'bundle',
+  outExtension: { '.js': '.cjs' },
+};
+await build({
+  ...loaders,
+  entryPoints: ['vue', 'angular'].flatMap((framework) => [
+    { in: `src/transform/${framework}.ts`, out: `${framework}-transform` },
+    { in: `src/transform/${framework}-config.ts`, out: `${framework}-jest` },
+  ]),
+  footer: { js: 'module.exports = module.exports.default;' },
 });
 await chmod('dist/cli.js', 0o755);
 if (!(await readFile('dist/cli.js', 'utf8')).startsWith('#!')) {

@@ -13,6 +13,7 @@ export type HappeningKind =
   | 'called'
   | 'told'
   | 'emitted'
+  | 'navigated'
   | 'clicked'
   | 'typed'
   | 'cleared'

@@ -54,6 +54,12 @@ export class PageHistory {
     return this.#moments.push(this.#records.length) - 1;
   }
 
+  /** True where the page has changed since the last moment ended. */
+  get changed(): boolean {
+    this.#keep(this.#observer.takeRecords());
+    return this.#records.length > (this.#moments.at(-1) ?? 0);
+  }
+
   /** The page at every moment so far, rebuilt; the last one is the page as it is. */
   frames(): Element[] {
     return this.#rebuild().frames;

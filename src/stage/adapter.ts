@@ -24,6 +24,8 @@ export interface Adapter {
   settle(work: () => unknown): Promise<void>;
   /** The same for one event of a gesture: what it caused is rendered before the next one is sent. */
   settleNow(work: () => void): void | Promise<void>;
+  /** Props the component does not have, or must have. @throws SIM-PROP-UNKNOWN, SIM-PROP-MISSING */
+  refuseProps?(component: unknown, name: string, props: object, calledAt: Error): void;
   /** Puts the subject up; it is rendered when it is started. */
   mount(plan: Plan): Mounted;
   /** The component in a container whose code runs now; undefined for none, or where that is not known. */
@@ -44,8 +46,8 @@ export interface Plan {
   readonly wrap: readonly unknown[];
   readonly container: HTMLElement;
   readonly chronicle: ChronicleLog;
-  /** To be called after each rendering that reached the page. */
-  onRendered(): void;
+  /** To be called after each rendering that reached the page; one that is not sure counts if the page has changed. */
+  onRendered(sure?: boolean): void;
   /** To be called with what was thrown out of the subject, already worded. */
   onThrown(error: Error): void;
   /** To be called with what a listener of the subject threw, as it is. */

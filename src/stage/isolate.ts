@@ -23,6 +23,7 @@ export async function isolateOn(
   if (typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   await adapter.prepare();
+  adapter.refuseProps?.(component, name, options.props ?? {}, calledAt);
   const depth = options.depth === undefined || options.depth === 'full' ? Infinity : options.depth;
   const stubs = new StubSet(options.stub ?? [], options.keep ?? [], depth, adapter.nameOf, adapter.unwrap);
   const stage = new Stage({

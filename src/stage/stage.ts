@@ -66,8 +66,8 @@ export class Stage {
   readonly #running = () => this.setting.adapter.running(this.container);
 
   /** To be called after each rendering that reached the page. */
-  readonly onRendered = (): void => {
-    if (this.#down) return;
+  readonly onRendered = (sure = true): void => {
+    if (this.#down || (!sure && !this.history.changed)) return;
     this.#watch.count();
     const moment = this.history.mark();
     this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.news(moment) });

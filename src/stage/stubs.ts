@@ -94,6 +94,7 @@ export class StubSet {
   }
 
   readonly #decided = new Map<unknown, StubRecord | null>();
+  readonly #names = new Map<unknown, string>();
   readonly #byName = new Map<string, StubRecord>();
   readonly #byTarget = new Map<unknown, StubRecord>();
   readonly #kept: Set<unknown>;
@@ -126,21 +127,35 @@ export class StubSet {
    * @param nameThere asked for the name a component without one is registered by
    */
   decide(component: unknown, level: number, nameThere?: () => string | undefined): StubRecord | undefined {
+    const record = this.peek(component, level, nameThere);
+    this.note(component, record);
+    return record;
+  }
+
+  /** The same for a component that may never be rendered; {@link note} tells when it is. */
+  peek(component: unknown, level: number, nameThere?: () => string | undefined): StubRecord | undefined {
     const known = this.#decided.get(component);
     const listed = known === undefined ? this.#decideListed(component, nameThere) : known;
-    if (listed) {
-      listed.used = true;
-      return listed;
-    }
+    if (listed) return listed;
     if (level < this.depth || this.#isKept(component)) return undefined;
     return this.#beyond(component);
+  }
+
+  /** Takes down that a component was rendered, or the stub in its place. */
+  note(component: unknown, record: StubRecord | undefined): void {
+    const inner = this.unwrap(component);
+    if (!this.rendered.has(inner))
+      this.rendered.set(inner, this.#names.get(inner) ?? this.nameOf(component) ?? 'Anonymous');
+    if (!record || record.used) return;
+    record.used = true;
+    if (!record.listed && !this.records.includes(record)) this.records.push(record);
   }
 
   #decideListed(component: unknown, nameThere: (() => string | undefined) | undefined): StubRecord | null {
     const inner = this.unwrap(component);
     const own = this.nameOf(component) ?? 'Anonymous';
     const there = nameThere?.();
-    this.rendered.set(inner, own === 'Anonymous' ? (there ?? own) : own);
+    this.#names.set(inner, own === 'Anonymous' ? (there ?? own) : own);
     const record =
       this.#byTarget.get(inner) ?? this.#byName.get(own) ?? this.#byName.get(there ?? own) ?? null;
     this.#decided.set(component, record);
@@ -155,13 +170,11 @@ export class StubSet {
     if (!record) {
       record = new StubRecord(
         inner,
-        this.rendered.get(inner) ?? 'Anonymous',
+        this.#names.get(inner) ?? 'Anonymous',
         { render: undefined, handle: undefined },
         false,
       );
       this.#beyondDepth.set(inner, record);
-      this.records.push(record);
-      record.used = true;
     }
     return record;
   }

@@ -39,33 +39,7 @@ export const isolating = {
       '/** @jest-environment jsdom */',
     ],
   }),
-  'SIM-PROVIDE-MISSING': (f: {
-    token: string;
-    reader: string;
-    value: string;
-    threw: string;
-    provided: string[];
-    thing: 'context' | 'injection';
-    wrapper: string;
-  }): Report => ({
-    head:
-      f.thing === 'context'
-        ? `${f.reader} threw because the context "${f.token}" has no provider around it.`
-        : `${f.reader} threw because nobody provides the injection "${f.token}".`,
-    there: [
-      f.thing === 'context'
-        ? `It read "${f.token}", got the default value ${f.value}, and threw: ${f.threw}`
-        : `It asked for "${f.token}", got ${f.value}, and threw: ${f.threw}`,
-      f.provided.length
-        ? `Provided so far: ${list(f.provided)}.`
-        : `This test provides no ${f.thing === 'context' ? 'context' : 'value'} at all.`,
-    ],
-    next: [
-      f.wrapper
-        ? `It comes with a package: put that around the subject:   wrap: [${f.wrapper}]`
-        : `Give it a value:   provide: [[${f.token}, …]]`,
-    ],
-  }),
+  'SIM-PROVIDE-MISSING': (f: BareValue | NoProvider): Report => ('path' in f ? noProvider(f) : bareValue(f)),
   'SIM-WRAP-MISSING': (f: {
     hook: string;
     package: string;
@@ -131,6 +105,38 @@ export const isolating = {
       ...(f.reader === f.subject ? [] : [`or stub it:   stub: [${f.reader}]`]),
     ],
   }),
+  'SIM-IMPORT-MISSING': (f: {
+    kind: 'component' | 'pipe';
+    name: string;
+    reader: string;
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `The template of ${f.reader} uses the ${f.kind === 'pipe' ? 'pipe' : 'element'} "${f.name}", which ${f.reader} does not import.`,
+    there: f.kind === 'pipe' ? [] : ['Without that it would be an element that means nothing.'],
+    nearest: f.nearest && `<${f.nearest}>`,
+    next: [
+      `Add the ${f.kind} to the imports of ${f.reader}:   imports: [${nameOfTag(f.name, f.kind)}]`,
+      `or, where a module declares ${f.reader}, put that module around it:   wrap: [ThatModule]`,
+    ],
+  }),
+  'SIM-BINDING-UNKNOWN': (f: {
+    property: string;
+    element: string;
+    reader: string;
+    known: string[] | undefined;
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `The template of ${f.reader} binds "${f.property}" of <${f.element}>, which has no such input.`,
+    there: f.known
+      ? [f.known.length ? `Its inputs are ${list(f.known, 20)}.` : 'It has no inputs.']
+      : [
+          `No component or directive that ${f.reader} imports has it, and the element itself has no such property.`,
+        ],
+    nearest: f.nearest && `[${f.nearest}]="…"`,
+    next: f.known
+      ? [`Correct the name in the template of ${f.reader}; a stub has the inputs of its original.`]
+      : [`Import the directive it belongs to:   imports: […] in ${f.reader}`],
+  }),
   'SIM-PROP-MISSING': (f: {
     subject: string;
     missing: string[];
@@ -186,3 +192,66 @@ export const isolating = {
     next: ['Run the tests with   NODE_ENV=test   and, where a bundler serves them, in development mode.'],
   }),
 };
+
+/** A class as it is most likely called: `app-hive-card` is HiveCard, `weight` is WeightPipe. */
+function nameOfTag(name: string, kind: 'component' | 'pipe'): string {
+  const words = name.split('-').slice(kind === 'component' && name.includes('-') ? 1 : 0);
+  const called = words.map((word) => `${word[0]?.toUpperCase()}${word.slice(1)}`).join('');
+  return kind === 'pipe' ? `${called}Pipe` : called;
+}
+
+/** A value that was read where nobody provides it, and did not do. */
+interface BareValue {
+  token: string;
+  reader: string;
+  value: string;
+  threw: string;
+  provided: string[];
+  thing: 'context' | 'injection';
+  wrapper: string;
+}
+
+const bareValue = (f: BareValue): Report => ({
+  head:
+    f.thing === 'context'
+      ? `${f.reader} threw because the context "${f.token}" has no provider around it.`
+      : `${f.reader} threw because nobody provides the injection "${f.token}".`,
+  there: [
+    f.thing === 'context'
+      ? `It read "${f.token}", got the default value ${f.value}, and threw: ${f.threw}`
+      : `It asked for "${f.token}", got ${f.value}, and threw: ${f.threw}`,
+    f.provided.length
+      ? `Provided so far: ${list(f.provided)}.`
+      : `This test provides no ${f.thing === 'context' ? 'context' : 'value'} at all.`,
+  ],
+  next: [
+    f.wrapper
+      ? `It comes with a package: put that around the subject:   wrap: [${f.wrapper}]`
+      : `Give it a value:   provide: [[${f.token}, …]]`,
+  ],
+});
+
+/** A provider that was asked for and is not there. */
+interface NoProvider {
+  token: string;
+  asker: string;
+  path: string[];
+  provided: string[];
+  isToken: boolean;
+}
+
+const noProvider = (f: NoProvider): Report => ({
+  head: `${f.asker} asks for ${f.token}, and nobody provides it.`,
+  there: [
+    ...(f.path.length > 2 ? [`The way it was asked for:   ${f.path.join(' → ')}`] : []),
+    f.provided.length ? `Provided so far: ${list(f.provided)}.` : 'This test provides nothing at all.',
+  ],
+  next: /^(ActivatedRoute|ChildrenOutletContexts|Router)$/.test(f.token)
+    ? ['It comes with the router:   wrap: [provideRouter([])]']
+    : [
+        f.isToken
+          ? `Give it a value:   provide: [[${f.token}, …]]`
+          : `Let another stand for it:   provide: [[${f.token}, standIn(${f.token})]]`,
+        ...(f.path.length > 2 ? [`or for who needs it:   provide: [[${f.asker}, standIn(${f.asker})]]`] : []),
+      ],
+});

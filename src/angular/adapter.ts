@@ -1,0 +1,21 @@
+import type { Adapter } from '../stage/adapter';
+import { prepare, settle } from './application';
+import { isComponent, nameOf, nameOfToken } from './definitions';
+import { isRunning, mount, refuseProps } from './mount';
+
+export const angularAdapter: Adapter = {
+  framework: 'Angular',
+  isSubject: isComponent,
+  nameOf,
+  unwrap: (component) => component,
+  nameOfToken,
+  options: ['slots'],
+  outputHint: 'A component tells what it has declared:   opened = output<string>()',
+  prepare,
+  settle,
+  settleNow: settle,
+  refuseProps,
+  mount,
+  running: (container) =>
+    isRunning(container) ? (container.getAttribute('data-subject') ?? undefined) : undefined,
+};

@@ -1,0 +1,171 @@
+import '../page/standards';
+import type * as core from '@angular/core';
+import { calledFrom } from '../core/errors';
+import type { AnyFunction } from '../core/spy';
+import type { StandIn } from '../core/stand-in';
+import { isolateOn } from '../stage/isolate';
+import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
+import type { Part } from '../stage/parts';
+import type { Stub } from '../stage/stubs';
+import type { Subject as AnySubject } from '../stage/subject';
+import { angularAdapter } from './adapter';
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
+
+/** Any Angular component, standalone or declared in a module. */
+export type Component = abstract new (...args: any[]) => object;
+
+/** What can be stubbed: a component, a directive or a pipe. */
+export type Stubbable = Component;
+
+type Emits<V> = { subscribe(listener: (value: V) => void): unknown; emit(value?: any): void };
+type IsOutput<F> =
+  F extends Emits<any> ? true : F extends { subscribe(listener: any): unknown } ? true : false;
+type ValueOf<F> = F extends core.OutputRef<infer V> ? V : F extends Emits<infer V> ? V : unknown;
+type IsInput<F> =
+  F extends core.InputSignalWithTransform<any, any>
+    ? true
+    : F extends core.Signal<any>
+      ? false
+      : IsOutput<F> extends true
+        ? false
+        : F extends AnyFunction
+          ? false
+          : true;
+
+/** The inputs of a component, as its parent gives them. A model takes a signal, too, and writes back to it. */
+export type InputsOf<T> = {
+  -readonly [K in keyof T as IsInput<T[K]> extends true ? K : never]?: T[K] extends core.ModelSignal<infer V>
+    ? V | core.WritableSignal<V>
+    : T[K] extends core.InputSignalWithTransform<any, infer W>
+      ? W
+      : T[K];
+};
+
+/** Listeners of a component's outputs, by the names of the outputs. */
+export type ListenersOf<T> = {
+  -readonly [
+    K in keyof T as T[K] extends core.ModelSignal<any> ? never : IsOutput<T[K]> extends true ? K : never
+  ]?: (value: ValueOf<T[K]>) => void;
+} & {
+  -readonly [K in keyof T as T[K] extends core.ModelSignal<any> ? `${K & string}Change` : never]?: (
+    value: T[K] extends core.ModelSignal<infer V> ? V : never,
+  ) => void;
+};
+
+/** What a component has told its parent, by output: the value of each time. */
+export type OutputsOf<T> = {
+  readonly [K in keyof ListenersOf<T>]-?: NonNullable<ListenersOf<T>[K]> extends (value: infer V) => void
+    ? [V][]
+    : never;
+};
+
+type InstanceOf<C> = C extends abstract new (...args: any[]) => infer T ? T : Record<string, any>;
+
+/* eslint-enable @typescript-eslint/no-explicit-any */
+
+/** What a class lets others see of it. */
+type Public<T> = T extends object ? { [K in keyof T]: T[K] } : T;
+
+/** Classes and tokens with their values, each value of its token's type. */
+export type Provided<V extends readonly unknown[]> = readonly [
+  ...{ readonly [K in keyof V]: readonly [token: core.ProviderToken<V[K]>, value: NoInfer<Public<V[K]>>] },
+];
+
+/** What goes around the subject: a component, one with its inputs, a module, or what `provideRouter` and its like return. */
+export type Wrapper = Component | readonly [component: Component, inputs: object] | core.EnvironmentProviders;
+
+/** What is put into an `<ng-content>`: a text, elements, or a component. */
+export type SlotContent = string | Node | Component | readonly (string | Node | Component)[];
+
+/** The options of {@link isolate} but for the props. */
+export interface Surroundings<V extends readonly unknown[] = readonly unknown[]> extends CommonOptions {
+  /** Components, directives and pipes that are replaced: by reference, by name, or as `stub(Child, how)` says. */
+  readonly stub?: readonly (Stubbable | string | Stub)[];
+  /** Classes and tokens with their values: `[[HiveStore, standIn(HiveStore)]]`. They beat what components and modules provide. */
+  readonly provide?: Provided<V>;
+  /** What goes around the subject, outermost first. */
+  readonly wrap?: readonly Wrapper[];
+  readonly keep?: readonly (Component | string)[];
+  /** What is put into the subject: for each `<ng-content>`, by its selector, or by `default`. */
+  readonly slots?: Readonly<Record<string, SlotContent>>;
+}
+
+/** The options of {@link isolate}. */
+export interface Options<T, V extends readonly unknown[] = readonly unknown[]> extends Surroundings<V> {
+  /** Inputs, and listeners of outputs by the names of the outputs. */
+  readonly props?: InputsOf<T> & ListenersOf<T>;
+}
+
+/** The component being verified, alone on its stage. */
+export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, OutputsOf<T>>, 'given' | 'part'> {
+  /** The children of one kind: what they were given, and a way to call back. */
+  part<C>(component: C): Part<InputsOf<InstanceOf<C>>, Required<ListenersOf<InstanceOf<C>>>>;
+  /** What was provided for a class or token; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
+  given<S>(token: core.ProviderToken<S>): StandIn<NonNullable<S>>;
+}
+
+/**
+ * Puts one component alone on a stage and renders it as it is, with its surroundings replaced. No
+ * module has to be written for it.
+ *
+ * @param component any Angular component
+ * @param options `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`
+ * @returns the subject, when the page is at rest
+ * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-UNKNOWN, SIM-PROP-MISSING, SIM-PROVIDE-MISSING,
+ * SIM-IMPORT-MISSING, SIM-BINDING-UNKNOWN, SIM-RENDER-THREW, SIM-STUB-NAME; all is taken down again then
+ */
+export function isolate<T extends object, V extends readonly unknown[] = []>(
+  component: abstract new (...args: never[]) => T,
+  options: Options<T, V> = {},
+): Promise<Subject<T>> {
+  return start(component, options as AllOptions, calledFrom('isolate', isolate));
+}
+
+/**
+ * A team's own `isolate`, with options already in it: merged as `isolateWith` of every framework does.
+ *
+ * @param defaults options every call begins with
+ */
+export function isolateWith<D extends readonly unknown[] = []>(
+  defaults: Surroundings<D> & { readonly props?: object },
+): typeof isolate {
+  const isolated: typeof isolate = (component, options = {}) =>
+    start(
+      component,
+      mergeOptions(defaults as AllOptions, options as AllOptions),
+      calledFrom('isolate', isolated),
+    );
+  return isolated;
+}
+
+function start<T>(component: unknown, options: AllOptions, calledAt: Error): Promise<Subject<T>> {
+  return isolateOn(angularAdapter, component, options, calledAt) as unknown as Promise<Subject<T>>;
+}
+
+/**
+ * Says how a child is replaced. Without a second argument a component is replaced by its empty element
+ * with what its parent put inside of it, a directive by nothing, a pipe by the value it is given.
+ *
+ * @param child the component, directive or pipe, or its name
+ * @param how for a component: another component, a template in which its inputs are there by name, or a
+ * `handle` (what the parent reaches through a query); for a pipe: a function of its arguments, or a value
+ */
+export function stub(child: Stubbable | string, how?: Component | string | AnyFunction | StubHow): Stub {
+  const { handle, render } = isHow(how) ? how : { handle: undefined, render: how };
+  return { simulacra: 'stub', target: child, render, handle };
+}
+
+/** How a child is replaced, in full. */
+export interface StubHow {
+  /** What the parent reaches through a query: method names, or methods with their answers. */
+  readonly handle?: readonly string[] | Readonly<Record<string, unknown>>;
+  readonly render?: Component | string;
+}
+
+const isHow = (how: unknown): how is { handle: Stub['handle']; render: unknown } =>
+  typeof how === 'object' && how !== null;
+
+export { startAt } from './injector';
+export type { Stub };
+export type { Part, PartInstance } from '../stage/parts';

@@ -1,0 +1,74 @@
+import { LocationStrategy } from '@angular/common';
+import {
+  FetchBackend,
+  HttpBackend,
+  HttpClient,
+  provideHttpClient,
+  withFetch,
+  type HttpRequest,
+} from '@angular/common/http';
+import * as core from '@angular/core';
+import { Observable } from 'rxjs';
+import type { Plan } from '../stage/adapter';
+import { app } from './application';
+import { isComponent, isModule } from './definitions';
+import { MemoryLocation } from './memory-location';
+
+type Wrapping = readonly [component: core.Type<unknown>, inputs?: object];
+
+/** The components among what goes around a subject, with their inputs. */
+export const wrappingComponents = ({ wrap }: Plan): Wrapping[] =>
+  wrap.flatMap((one) => {
+    const [component, inputs] = (Array.isArray(one) ? one : [one]) as unknown as Wrapping;
+    return isComponent(component) ? [[component, inputs] as const] : [];
+  });
+
+const startToken = new core.InjectionToken<string>('the address a subject starts at');
+
+/** Where the subject starts: an address of the application. */
+export const startAt = (url: string): core.EnvironmentProviders =>
+  core.makeEnvironmentProviders([{ provide: startToken, useValue: url }]);
+
+let http: core.EnvironmentProviders | undefined;
+
+/** The injector of one subject: what the test provides beats everything else. */
+export function makeInjector(
+  plan: Plan,
+  handler: core.ErrorHandler,
+  attributed: <T>(work: () => T) => T,
+): core.EnvironmentInjector {
+  const { ref, kept } = app();
+  const surrounding = plan.wrap.flatMap((one) => {
+    const [component] = (Array.isArray(one) ? one : [one]) as unknown as Wrapping;
+    if (isComponent(component)) return [];
+    return isModule(one)
+      ? [core.importProvidersFrom(one as core.Type<unknown>)]
+      : [one as core.EnvironmentProviders];
+  });
+  const isOwn = (HttpClient as { ɵprov?: { providedIn?: unknown } }).ɵprov?.providedIn !== 'root';
+  return core.createEnvironmentInjector(
+    [
+      kept,
+      { provide: core.ɵINJECTOR_SCOPE, useValue: 'root' },
+      { provide: core.ErrorHandler, useValue: handler },
+      {
+        provide: LocationStrategy,
+        useFactory: () =>
+          new MemoryLocation(core.inject(startToken, { optional: true }) ?? '/', plan.chronicle),
+      },
+      ...(isOwn ? [(http ??= provideHttpClient(withFetch()))] : []),
+      FetchBackend,
+      ...surrounding,
+      { provide: HttpBackend, useFactory: () => makeBackend(core.inject(FetchBackend), attributed) },
+      plan.provide.map(([provide, useValue]) => ({ provide, useValue })),
+    ] as core.EnvironmentProviders[],
+    ref.injector,
+    plan.name,
+  );
+}
+
+// Angular's own way by `fetch`, and so by the subject's network, told whose request it is.
+const makeBackend = (backend: FetchBackend, attributed: <T>(work: () => T) => T) => ({
+  handle: (request: HttpRequest<unknown>) =>
+    new Observable((observer) => attributed(() => backend.handle(request).subscribe(observer as never))),
+});

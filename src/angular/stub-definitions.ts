@@ -1,0 +1,322 @@
+import * as core from '@angular/core';
+import type { AnyFunction } from '../core/spy';
+import { stubAttributes } from '../stage/stub-markup';
+import type { StubInstance, StubRecord } from '../stage/stubs';
+import {
+  broughtBy,
+  factoryOf,
+  componentOf,
+  flatten,
+  type Class,
+  type Definition,
+  type PipeDefinition,
+  type Providers,
+} from './definitions';
+import type { Rendered } from './scope';
+
+const stubTypes = new WeakSet<object>();
+
+/** True for a class made here. */
+export const isStubType = (type: unknown): boolean => stubTypes.has(type as object);
+
+interface Around {
+  onCreated(rendered: Rendered): void;
+  onUsed(): void;
+}
+
+type Field = Record<string, unknown>;
+type Heard = Record<string, AnyFunction>;
+
+/** What one stub on the page has. */
+interface StubBody extends StubInstance {
+  readonly fields: Field;
+  dirty: boolean;
+  /** Takes down what was given since it was asked last. */
+  give(): void;
+}
+
+const bodies = new WeakMap<object, StubBody>();
+
+/**
+ * The definition that takes the place of a component's or directive's: its selectors, inputs, outputs
+ * and the name it is exported by, and nothing else. Whoever looks for the class of the original finds
+ * the stub.
+ */
+export function stubDirective(record: StubRecord, original: Definition, around: Around): Definition {
+  const brought = broughtBy(original);
+  const inputs = { ...original.inputs, ...fieldsFor(brought.inputs) };
+  const outputs = { ...original.outputs, ...outputsFor(brought.outputs) };
+  const like = { ...original, inputs, outputs };
+  const drawn = drawnBy(record, original);
+  if (drawn) return takePlace(record, like, drawn, around);
+  const isComponent = Boolean(original.template);
+  const type = makeClass(record, like, around, isComponent) as unknown as new () => object;
+  const made = { ...(isComponent ? blankComponent() : blankDirective()), type } as unknown as Definition;
+  return Object.assign(made, place(like), {
+    setInput: (instance: object, _: unknown, value: unknown, name: string, field: string) => {
+      const body = take(instance, name, value);
+      const current = body.fields[field];
+      if (core.isSignal(current)) (current as core.WritableSignal<unknown>).set(value);
+      else body.fields[field] = value;
+    },
+    factory: () => new type(),
+    providersResolver: aliases(original, type, undefined),
+  });
+}
+
+// Angular makes a definition with all its fields once; each stub is a copy of that.
+let component: object | undefined;
+const blankComponent = (): object =>
+  (component ??= core.ɵɵdefineComponent({
+    ...{ type: class {}, selectors: [['sim-part']], standalone: true, encapsulation: 2 },
+    ...{ decls: 1, vars: 0, ngContentSelectors: ['*'], template: project },
+  } as never) as object);
+let directive: object | undefined;
+const blankDirective = (): object =>
+  (directive ??= core.ɵɵdefineDirective({ type: class {}, standalone: true } as never) as object);
+
+/** Where a definition fits in. */
+const place = ({ selectors, exportAs, inputs, outputs }: Definition) => ({
+  selectors,
+  exportAs,
+  inputs,
+  outputs,
+  declaredInputs: Object.fromEntries(Object.keys(inputs).map((name) => [name, name])),
+});
+
+// A stub puts what its parent put inside of it where it is.
+function project(flags: number): void {
+  if ((flags & 1) === 0) return;
+  core.ɵɵprojectionDef();
+  core.ɵɵprojection(0);
+}
+
+/** The component the test draws in the place of the original, or a template of the test's own. */
+function drawnBy({ how, name }: StubRecord, original: Definition): Definition | undefined {
+  const { render } = how;
+  return typeof render === 'string'
+    ? componentOf(compile(name, render, Object.keys(original.inputs)))
+    : componentOf(render);
+}
+
+function compile(name: string, template: string, inputs: readonly string[]): Class {
+  const type = class {};
+  Object.defineProperty(type, 'name', { value: name });
+  core.Component({ selector: 'sim-part', template, inputs: [...inputs] })(type);
+  return type;
+}
+
+interface SignalNode {
+  applyValueToInputSignal(node: SignalNode, value: unknown): void;
+}
+
+/** A component of the test's own where the original stands: what it has no input for is only kept. */
+function takePlace(record: StubRecord, original: Definition, drawn: Definition, around: Around): Definition {
+  const make = factoryOf(drawn);
+  const inputs = { ...fieldsFor(Object.keys(original.inputs)), ...drawn.inputs };
+  const outputs = { ...outputsFor(Object.keys(original.outputs)), ...drawn.outputs };
+  const like = { ...original, inputs, outputs };
+  return {
+    ...drawn,
+    tView: null,
+    ...place(like),
+    setInput: (instance, node, value, name, field) => {
+      take(instance, name, value);
+      if (node) (node as SignalNode).applyValueToInputSignal(node as SignalNode, value);
+      else (instance as Field)[field] = value;
+    },
+    factory: (type) => {
+      const instance = make(type) as object;
+      const added = Object.entries(outputs).filter(([name]) => !(name in drawn.outputs));
+      enter(record, instance, { ...original, outputs: Object.fromEntries(added) }, around, true);
+      return instance;
+    },
+    providersResolver: aliases(original, drawn.type, drawn.providersResolver),
+  };
+}
+
+const fieldsFor = (names: readonly string[]) =>
+  Object.fromEntries(names.map((name) => [name, [`ɵin_${name}`, 0, null] as const]));
+const outputsFor = (names: readonly string[]) =>
+  Object.fromEntries(names.map((name) => [name, `ɵout_${name}`]));
+
+const signalBased = 1;
+
+/** Takes down that a stub is on the page. */
+function enter(
+  record: StubRecord,
+  instance: object,
+  definition: Definition,
+  around: Around,
+  isComponent: boolean,
+): StubBody {
+  const element = core.inject(core.ElementRef).nativeElement as Element;
+  const fields = instance as Field;
+  const heard: Heard = {};
+  for (const [name, field] of Object.entries(definition.outputs)) heard[name] = makeOutput(fields, field);
+  const body: StubBody = {
+    props: {},
+    fields,
+    dirty: false,
+    element: () => element,
+    heard: () => listened(heard),
+    give() {
+      if (!body.dirty) return;
+      body.dirty = false;
+      record.given.push((body.props = { ...body.props }));
+      if (isComponent && record.how.render === undefined) mark(element, record.name, body.props);
+    },
+  };
+  bodies.set(instance, body);
+  core.inject(core.DestroyRef).onDestroy(() => record.instances.splice(record.instances.indexOf(body), 1));
+  record.instances.push(body);
+  around.onUsed();
+  if (isComponent) around.onCreated({ element, instance, definition, record });
+  changed(body);
+  return body;
+}
+
+// Angular sets one input after the other; when the last one is set the stub has been given something.
+function changed(body: StubBody): void {
+  if (!body.dirty) queueMicrotask(body.give);
+  body.dirty = true;
+}
+
+function makeClass(record: StubRecord, original: Definition, around: Around, isComponent: boolean): Class {
+  const type = class {
+    [field: string]: unknown;
+
+    constructor() {
+      for (const [field, flags] of Object.values(original.inputs))
+        this[field] = (flags & signalBased) !== 0 ? core.signal(undefined) : undefined;
+      const reached = new Proxy(this, {
+        get: (target, key, receiver) => readMember(record, target, key, receiver),
+      });
+      const body = enter(record, this, original, around, isComponent);
+      bodies.set(reached, body);
+      Object.assign(this, controlOf(body), record.handle);
+      return reached;
+    }
+
+    ngDoCheck(): void {
+      bodies.get(this)!.give();
+    }
+  };
+  Object.defineProperty(type, 'name', { value: record.name });
+  stubTypes.add(type);
+  return type as never;
+}
+
+function mark(element: Element, name: string, props: object): void {
+  for (const [attribute, value] of Object.entries(stubAttributes(name, props)))
+    if (value !== undefined) element.setAttribute(attribute, value);
+}
+
+// A parent that reaches for a member nobody gave the stub is told so, where it reaches.
+function readMember(record: StubRecord, target: object, key: string | symbol, receiver: unknown): unknown {
+  if (typeof key === 'symbol' || key in target || /^(ng|__|ɵ|then$|toJSON$)/.test(key))
+    return Reflect.get(target, key, receiver);
+  return (record.reach() as Field)[key];
+}
+
+function take(instance: object, name: string, value: unknown): StubBody {
+  const body = bodies.get(instance)!;
+  body.props[name] = value;
+  changed(body);
+  return body;
+}
+
+/** A field that a parent can listen to; that of a model is a signal, too. */
+function makeOutput(fields: Field, field: string): AnyFunction & { listeners: Set<AnyFunction> } {
+  const listeners = new Set<AnyFunction>();
+  const tell = (value: unknown) => listeners.forEach((listener) => listener(value) as unknown);
+  const subscribe = (listener: AnyFunction | { next?: AnyFunction }) => {
+    const call =
+      typeof listener === 'function' ? listener : (listener.next?.bind(listener) ?? (() => undefined));
+    listeners.add(call as AnyFunction);
+    return { unsubscribe: () => listeners.delete(call as AnyFunction) };
+  };
+  fields[field] = Object.assign((fields[field] as object | undefined) ?? {}, { subscribe, emit: tell });
+  return Object.assign(tell, { listeners });
+}
+
+const listened = (heard: Heard): Heard =>
+  Object.fromEntries(
+    Object.entries(heard).filter(
+      ([, tell]) => (tell as unknown as { listeners: Set<unknown> }).listeners.size !== 0,
+    ),
+  );
+
+/** What a form asks of a control, so that a stubbed one keeps the form working. */
+function controlOf(body: StubBody) {
+  return {
+    writeValue(value: unknown) {
+      body.props['value'] = value;
+      changed(body);
+    },
+    registerOnChange(tell: AnyFunction) {
+      const { heard } = body;
+      body.heard = () => ({ ...heard?.(), value: tell });
+    },
+    registerOnTouched(tell: AnyFunction) {
+      const { heard } = body;
+      body.heard = () => ({ ...heard?.(), touched: tell });
+    },
+    setDisabledState(disabled: boolean) {
+      body.props['disabled'] = disabled;
+      changed(body);
+    },
+    validate: () => null,
+    registerOnValidatorChange: () => undefined,
+  };
+}
+
+/** Whoever asks for the original, or for what it stands for under another token, gets the stub. */
+function aliases(
+  original: Definition,
+  stub: Class,
+  others: Definition['providersResolver'],
+): Definition['providersResolver'] {
+  const own = { provide: original.type, useExisting: stub };
+  const resolve = original.providersResolver;
+  // Only Angular itself knows how to take providers in.
+  const bare = { providersResolver: null } as unknown as Definition;
+  (core.ɵɵProvidersFeature as unknown as (providers: Providers) => (on: object) => void)([own])(bare);
+  return (definition, process = same) => {
+    others?.(definition, process);
+    if (!resolve) return bare.providersResolver!(definition, process);
+    resolve(definition, (providers) => process([own, ...aliasesIn(providers, original.type, stub)]));
+  };
+}
+
+const same = (providers: Providers) => providers;
+
+const aliasesIn = (providers: Providers, original: Class, stub: Class): Providers =>
+  flatten(providers).flatMap(({ provider }) => {
+    const { useExisting } = provider as Record<string, unknown>;
+    return useExisting !== undefined && core.resolveForwardRef(useExisting) === original
+      ? [{ ...provider, useExisting: stub }]
+      : [];
+  });
+
+/** The definition that takes the place of a pipe's: it hands on what it is given, or what the test says. */
+export function stubPipe(record: StubRecord, original: PipeDefinition, onUsed: () => void): PipeDefinition {
+  const { render } = record.how;
+  const type = class {
+    constructor() {
+      onUsed();
+    }
+    transform(value: unknown, ...args: unknown[]): unknown {
+      record.given.push(args.length > 0 ? { value, args } : { value });
+      return typeof render === 'function' ? (render as AnyFunction)(value, ...args) : (render ?? value);
+    }
+  };
+  const made = core.ɵɵdefinePipe({
+    name: original.name,
+    type: type as never,
+    pure: original.pure,
+    standalone: true,
+  }) as unknown as PipeDefinition;
+  made.factory = () => new type();
+  return made;
+}

@@ -1,0 +1,117 @@
+import { explain, isExplained } from '../core/errors';
+import { nearest } from '../core/near';
+import type { Plan } from '../stage/adapter';
+import { explainThrown } from '../stage/thrown';
+import { nameOfToken } from './definitions';
+
+interface Around {
+  readonly plan: Plan;
+  /** Who was being made when this was thrown. */
+  askerOf(error: unknown): string | undefined;
+  /** The components around one of a name, itself first. */
+  namesAround(name: string): string[];
+  /** The inputs of a component by the element it is written as. */
+  inputsOf(element: string): string[] | undefined;
+  /** Selectors of the components of which the test or the subject knows. */
+  readonly selectors: readonly string[];
+}
+
+type Coded = Error & {
+  readonly code?: number;
+  readonly ngErrorCode?: number;
+  readonly ngTokenPath?: readonly string[];
+};
+
+/** Words what Angular threw, by its code, with the line that mends it. */
+export function wordThrown(error: unknown, around: Around): Error {
+  if (isExplained(error)) return error;
+  const { plan } = around;
+  const { code, ngErrorCode, message = '' } = (error ?? {}) as Coded;
+  const told = { cause: error, chronicle: plan.chronicle };
+  const thrower = around.askerOf(error) ?? throwerIn(error) ?? plan.name;
+  switch (Math.abs(code ?? ngErrorCode ?? 0)) {
+    case 201:
+      return explain('SIM-PROVIDE-MISSING', providerFields(error as Coded, thrower, around), told);
+    case 302: {
+      const [, name = '', reader = thrower] =
+        /The pipe '(.+?)' could not be found in the '(.+?)'/.exec(message) ?? [];
+      return explain(
+        'SIM-IMPORT-MISSING',
+        { kind: 'pipe', name, reader: clean(reader), nearest: undefined },
+        told,
+      );
+    }
+    case 303: {
+      const [, property = '', element = ''] = /Can't bind to '(.+?)' since .* of '(.+?)'/.exec(message) ?? [];
+      const known = around.inputsOf(element);
+      const reader = readerIn(message) ?? thrower;
+      const fields = { property, element, reader, known, nearest: nearest(property, known ?? []) };
+      return explain('SIM-BINDING-UNKNOWN', fields, told);
+    }
+    case 304: {
+      const [, name = ''] = /'(.+?)' is not a known element/.exec(message) ?? [];
+      const reader = readerIn(message) ?? thrower;
+      const near = nearest(name, around.selectors);
+      return explain('SIM-IMPORT-MISSING', { kind: 'component', name, reader, nearest: near }, told);
+    }
+    case 950: {
+      const [, name = ''] = /Input "(.+?)" is required/.exec(message) ?? [];
+      if (thrower === plan.name)
+        return explain(
+          'SIM-PROP-MISSING',
+          { subject: plan.name, missing: [name], given: Object.keys(plan.props), word: 'input' },
+          told,
+        );
+      break;
+    }
+  }
+  return explainThrown(error, {
+    subject: plan.name,
+    names: around.namesAround(thrower),
+    bareReads: [],
+    provided: plan.provide.map(([token]) => nameOfToken(token)),
+    chronicle: plan.chronicle,
+    thing: 'injection',
+    phase: phaseOf(error),
+    wrapperOf: () => '',
+  });
+}
+
+const clean = (name: string) => name.replace(/^_/, '');
+const readerIn = (message: string): string | undefined => {
+  const found = /used in the '(.+?)' component template/.exec(message)?.[1];
+  return found && clean(found);
+};
+
+// A template is a function named after its component, a hook a method of it.
+function throwerIn(error: unknown): string | undefined {
+  const stack = error instanceof Error ? (error.stack ?? '') : '';
+  const found =
+    /at (?:Object\.)?_?(\w+?)_(?:\w+_)?Template\b|at _?(\w+)\.ng[A-Z]\w+|at new _?([A-Z]\w+)/.exec(stack) ??
+    [];
+  return found[1] ?? found[2] ?? found[3];
+}
+
+function phaseOf(error: unknown): string {
+  const stack = error instanceof Error ? (error.stack ?? '') : '';
+  const hook = /\.(ng[A-Z]\w+)/.exec(stack)?.[1];
+  if (hook) return `in ${hook}`;
+  return /at new /.test(stack.split('_Template')[0] ?? '') && !/_Template/.test(stack.split('\n')[1] ?? '')
+    ? 'while it was made'
+    : 'while rendering';
+}
+
+function providerFields({ ngTokenPath = [], message }: Coded, asker: string, { plan }: Around) {
+  const [, named = ''] = /No provider for `?(?:InjectionToken )?(.+?)`? found/.exec(message) ?? [];
+  const path = ngTokenPath.map((token) => clean(token.replace(/^InjectionToken /, '')));
+  const token = clean(named) || path.at(-1) || 'something';
+  const whole = path[0] === asker ? path : [asker, ...path];
+  if (whole.at(-1) !== token) whole.push(token);
+  return {
+    token,
+    asker: whole.at(-2) ?? asker,
+    path: whole,
+    provided: plan.provide.map(([provided]) => nameOfToken(provided)),
+    isToken: /InjectionToken/.test(message),
+  };
+}

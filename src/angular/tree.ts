@@ -1,0 +1,80 @@
+import * as core from '@angular/core';
+import type { AnyFunction } from '../core/spy';
+import type { Instance, TreeNode } from '../stage/adapter';
+import type { Definition } from './definitions';
+import { nameOf } from './definitions';
+import type { Rendered } from './scope';
+
+/** The components that are on the page, by their elements. */
+export type Elements = ReadonlyMap<Element, Rendered>;
+
+/** What an element shows, with the components in it. */
+export function readNode(node: Node, elements: Elements): TreeNode[] {
+  if (node.nodeType === 3) return [{ kind: 'text', text: node.textContent ?? '' }];
+  if (node.nodeType !== 1) return [];
+  const element = node as Element;
+  const children = [...element.childNodes].flatMap((child) => readNode(child, elements));
+  const drawn: TreeNode = { kind: 'element', element, children };
+  const rendered = elements.get(element);
+  if (!rendered) return [drawn];
+  const { definition, record } = rendered;
+  return [
+    {
+      kind: 'component',
+      name: record?.name ?? nameOf(definition.type) ?? 'Anonymous',
+      stub: record !== undefined,
+      props: inputsOf(rendered),
+      children: [drawn],
+    },
+  ];
+}
+
+/** The inputs of a component as they are now, those that have a value. */
+export function inputsOf({ instance, definition }: Rendered): Record<string, unknown> {
+  const entries = Object.entries(definition.inputs).map(([name, [field]]) => [
+    name,
+    valueOf((instance as Record<string, unknown>)[field]),
+  ]);
+  return Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as Record<string, unknown>;
+}
+
+// A required input that was never given throws when it is read.
+function valueOf(field: unknown): unknown {
+  if (!core.isSignal(field)) return field;
+  try {
+    return core.untracked(field);
+  } catch {
+    return undefined;
+  }
+}
+
+/** What a component's parent listens to, by name. */
+export function heardBy(instance: object, { outputs }: Definition): Record<string, AnyFunction> {
+  return Object.fromEntries(
+    Object.entries(outputs).flatMap(([name, field]) => {
+      const output = (instance as Record<string, { emit?: AnyFunction; set?: AnyFunction }>)[field];
+      const tell = output?.emit ?? output?.set;
+      return tell ? [[name, (value: unknown) => tell.call(output, value) as unknown] as const] : [];
+    }),
+  );
+}
+
+/** Every instance of a component (by itself or by name) in an element, in page order. */
+export function readInstances(within: Element, elements: Elements, component: unknown): Instance[] {
+  return [...elements.values()]
+    .filter(
+      ({ definition, record, element }) =>
+        !record &&
+        within !== element &&
+        within.contains(element) &&
+        (typeof component === 'string'
+          ? nameOf(definition.type) === component
+          : definition.type === component),
+    )
+    .sort((a, b) => (a.element.compareDocumentPosition(b.element) & 4 ? -1 : 1))
+    .map((rendered) => ({
+      props: inputsOf(rendered),
+      element: rendered.element,
+      heard: heardBy(rendered.instance, rendered.definition),
+    }));
+}

@@ -1,0 +1,10 @@
+import { join } from 'node:path';
+
+/* What Jest needs to load single-file components: spread it into the configuration. */
+export default {
+  testEnvironment: 'jsdom',
+  // Otherwise Vue's packages hand out what is meant for a bundler.
+  testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
+  transform: { '\\.vue$': join(__dirname, 'vue-transform.cjs') },
+  moduleFileExtensions: ['js', 'mjs', 'cjs', 'jsx', 'ts', 'mts', 'cts', 'tsx', 'vue', 'json', 'node'],
+};

@@ -1,0 +1,106 @@
+import { createRequire } from 'node:module';
+import { basename } from 'node:path';
+import { FlattenMap } from '@jridgewell/trace-mapping';
+import remapping from '@jridgewell/remapping';
+import type * as Sfc from 'vue/compiler-sfc';
+import { keyOf, self, transpile, typescript, type Transformed, type TransformOptions } from './transformer';
+
+/*
+ * A transformer for Jest that makes a single-file component run: its script (of either kind) and its
+ * template, with a map back to the lines of the file. Styles are left out; class names of CSS modules
+ * are the names themselves.
+ */
+
+function process(code: string, file: string, options: TransformOptions = {}): Transformed {
+  const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
+  const { descriptor, errors } = compiler.parse(code, { filename: file });
+  if (errors[0]) throw errors[0];
+  const id = keyOf(file).slice(0, 8);
+  const script =
+    descriptor.script || descriptor.scriptSetup
+      ? compiler.compileScript(descriptor, { id, inlineTemplate: false, genDefaultAs: 'component' })
+      : undefined;
+  const template = compileTemplate(compiler, descriptor, script, id);
+  const parts = [
+    { text: script?.content ?? 'const component = {}', map: script?.map },
+    { text: template?.code.replace('export function render', 'function render') ?? '', map: template?.map },
+    { text: ending(descriptor, file, template !== undefined), map: undefined },
+  ];
+  const joined = parts.map(({ text }) => text).join('\n');
+  const ts = typescript(file);
+  const jsx = ts.JsxEmit.ReactJSX;
+  const isTsx = /x$/.test(script?.lang ?? '');
+  const result = transpile(ts, joined, `${file}.${isTsx ? 'tsx' : 'ts'}`, options, {
+    options: { jsx, jsxImportSource: 'vue', verbatimModuleSyntax: false },
+  });
+  return { code: result.code, map: chain(result.map, parts, file) };
+}
+
+const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
+  keyOf(self(), code, file, String(options.supportsStaticESM));
+
+function compileTemplate(
+  compiler: typeof Sfc,
+  descriptor: Sfc.SFCDescriptor,
+  script: Sfc.SFCScriptBlock | undefined,
+  id: string,
+): Sfc.SFCTemplateCompileResults | undefined {
+  const { template, filename, slotted } = descriptor;
+  if (!template) return undefined;
+  const isTyped = /^tsx?$/.test(script?.lang ?? '');
+  const compiled = compiler.compileTemplate({
+    source: template.content,
+    filename,
+    id,
+    slotted,
+    scoped: false,
+    ...(template.ast && { ast: template.ast }),
+    ...(template.map && { inMap: template.map }),
+    ...(template.lang && { preprocessLang: template.lang }),
+    compilerOptions: {
+      ...(script?.bindings && { bindingMetadata: script.bindings }),
+      ...(isTyped && { expressionPlugins: ['typescript'] }),
+    },
+  });
+  const [failure] = compiled.errors;
+  if (failure) throw typeof failure === 'string' ? new SyntaxError(failure) : failure;
+  return compiled;
+}
+
+function ending({ styles }: Sfc.SFCDescriptor, file: string, hasTemplate: boolean): string {
+  const modules = styles
+    .filter(({ module }) => module)
+    .map(
+      ({ module }) =>
+        `${JSON.stringify(module === true ? '$style' : module)}: new Proxy({}, { get: (_, name) => name })`,
+    );
+  return [
+    ...(hasTemplate ? ['(component as any).render = render;'] : []),
+    ...(modules.length > 0 ? [`(component as any).__cssModules = { ${modules.join(', ')} };`] : []),
+    `(component as any).__name ??= ${JSON.stringify(basename(file, '.vue'))};`,
+    `(component as any).__file = ${JSON.stringify(file)};`,
+    'export default component;',
+  ].join(' ');
+}
+
+type Map = Sfc.SFCScriptBlock['map'];
+
+// The parts stand below each other; each has a map of its own, and TypeScript has made one of the whole.
+function chain(
+  outer: string | null,
+  parts: readonly { readonly text: string; readonly map: Map | undefined }[],
+  file: string,
+): string | null {
+  if (!outer) return null;
+  let line = 0;
+  const sections: { offset: { line: number; column: number }; map: never }[] = [];
+  for (const { text, map } of parts) {
+    if (map) sections.push({ offset: { line, column: 0 }, map: map as never });
+    line += text.split('\n').length;
+  }
+  const inner = new FlattenMap({ version: 3, file, sections } as never);
+  let depth = 0;
+  return remapping(outer, () => (depth++ === 0 ? (inner as never) : null)).toString();
+}
+
+export default { process, getCacheKey };
