@@ -1,3 +1,6 @@
+const vue = require('./dist/vue-jest.cjs');
+const angular = require('./dist/angular-jest.cjs');
+
 const source = {
   transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/test/transform.cjs' },
   testEnvironment: 'jsdom',
@@ -27,7 +30,7 @@ module.exports = {
     },
     {
       ...source,
-      ...require('./dist/angular-jest.cjs'),
+      ...angular,
       displayName: 'angular',
       testMatch: ['<rootDir>/test/**/*angular*.test.ts'],
       moduleNameMapper: fromSource,
@@ -42,7 +45,20 @@ module.exports = {
       // As a user has it: the built package, and nothing configured but the page.
       ...source,
       displayName: 'example',
-      testMatch: ['<rootDir>/examples/**/*.test.ts?(x)'],
+      testMatch: ['<rootDir>/examples/react-apiary/**/*.test.tsx'],
+    },
+    {
+      ...source,
+      ...vue,
+      transform: { ...source.transform, ...vue.transform },
+      displayName: 'vue-example',
+      testMatch: ['<rootDir>/examples/vue-apiary/**/*.test.ts'],
+    },
+    {
+      ...source,
+      ...angular,
+      displayName: 'angular-example',
+      testMatch: ['<rootDir>/examples/angular-apiary/**/*.test.ts'],
     },
   ],
 };
