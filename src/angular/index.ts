@@ -42,6 +42,13 @@ export type InputsOf<T> = {
       : T[K];
 };
 
+/** What a component was given: its inputs, by the values they were given. */
+export type GivenTo<T> = {
+  -readonly [
+    K in keyof T as IsInput<T[K]> extends true ? K : never
+  ]: T[K] extends core.InputSignalWithTransform<any, infer W> ? W : T[K];
+};
+
 /** Listeners of a component's outputs, by the names of the outputs. */
 export type ListenersOf<T> = {
   -readonly [
@@ -100,7 +107,7 @@ export interface Options<T, V extends readonly unknown[] = readonly unknown[]> e
 /** The component being verified, alone on its stage. */
 export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, OutputsOf<T>>, 'given' | 'part'> {
   /** The children of one kind: what they were given, and a way to call back. */
-  part<C>(component: C): Part<InputsOf<InstanceOf<C>>, Required<ListenersOf<InstanceOf<C>>>>;
+  part<C>(component: C): Part<GivenTo<InstanceOf<C>>, Required<ListenersOf<InstanceOf<C>>>>;
   /** What was provided for a class or token; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
   given<S>(token: core.ProviderToken<S>): StandIn<NonNullable<S>>;
 }

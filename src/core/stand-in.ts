@@ -99,7 +99,11 @@ const probed = new Set([
   ...['nodeType', 'nodeName', 'tagName', 'hasAttribute', 'asymmetricMatch', '$$typeof', 'simulacra'],
 ]);
 
-const isCallAnswer = (answer: unknown) => typeof answer === 'function' || isArranged(answer);
+const isCallAnswer = (answer: unknown) =>
+  isArranged(answer) || (typeof answer === 'function' && !isReactive(answer));
+
+// A signal is a function that bears its mark as a symbol: it is the value, not the way to one.
+const isReactive = (answer: object) => Object.getOwnPropertySymbols(answer).length > 0;
 
 function makeMember(answer: unknown, name: string, method: boolean): unknown {
   if (isSpy(answer)) return answer;

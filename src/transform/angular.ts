@@ -24,10 +24,13 @@ function process(code: string, file: string, options: TransformOptions = {}): Tr
       ? fromStandard(code, file, options)
       : { code, map: null };
   const ts = typescript(file);
-  return transpile(ts, code, file, options, {
+  if (!/@angular\//.test(code)) return transpile(ts, code, file, options);
+  const { code: text, map } = transpile(ts, code, file, options, {
     options: { experimentalDecorators: true, emitDecoratorMetadata: true, useDefineForClassFields: false },
-    before: (context) => (source) => rewrite(ts, source, context, options.supportsStaticESM ?? false),
+    before: (context) => (source) => rewrite(ts, source, context),
   });
+  // On the first line, so that no other one moves.
+  return { code: `${prelude(options.supportsStaticESM ?? false)}${text}`, map };
 }
 
 // The framework's own files are large. Whoever builds Angular has esbuild, which is a dozen times as fast.
@@ -38,7 +41,8 @@ function fromStandard(code: string, file: string, options: TransformOptions): Tr
     loader: 'js',
     supported: { 'dynamic-import': false },
   });
-  if (built) return { code: built.code, map: null };
+  // A map that stays would be taken for one of what it is now.
+  if (built) return { code: built.code.replace(/\n\/\/# sourceMappingURL=.*\s*$/, '\n'), map: null };
   return transpile(typescript(file), code, file.replace(/\.mjs$/, '.js'), options);
 }
 
@@ -71,47 +75,24 @@ function rewrite(
   ts: typeof TypeScript,
   source: TypeScript.SourceFile,
   context: TypeScript.TransformationContext,
-  standard: boolean,
 ): TypeScript.SourceFile {
-  if (!/@angular\//.test(source.text)) return source;
   const visit = (node: TypeScript.Node): TypeScript.Node => {
     if (ts.isClassDeclaration(node) && isDirectiveClass(ts, node))
       return rewriteClass(ts, node, source, context);
     return ts.visitEachChild(node, visit, context);
   };
-  const { factory } = context;
-  const rewritten = ts.visitEachChild(source, visit, context);
-  return factory.updateSourceFile(rewritten, [...prelude(ts, factory, standard), ...rewritten.statements]);
+  return ts.visitEachChild(source, visit, context);
 }
 
 // Angular compiles what was not compiled ahead of time as it goes, and reads the types of constructors by Reflect.
-function prelude(
-  ts: typeof TypeScript,
-  factory: TypeScript.NodeFactory,
-  standard: boolean,
-): readonly TypeScript.Statement[] {
-  const text = `${
+const prelude = (standard: boolean): string =>
+  [
     standard
       ? `import '@angular/compiler'; import * as ${core} from '@angular/core';`
-      : `require('@angular/compiler'); const ${core} = require('@angular/core');`
-  } Reflect.getOwnMetadata ??= (key, target) => target['__' + key]; Reflect.metadata ??= (key, value) => (target, member) => { if (member === undefined) Object.defineProperty(target, '__' + key, { value, configurable: true }); };`;
-  const parsed = ts.createSourceFile('prelude.js', text, ts.ScriptTarget.ES2022, false, ts.ScriptKind.JS);
-  return parsed.statements.map((statement) => freed(ts, factory, statement));
-}
-
-// Nodes of another file keep no place: this one's would be taken for theirs.
-function freed<N extends TypeScript.Node>(
-  ts: typeof TypeScript,
-  factory: TypeScript.NodeFactory,
-  node: N,
-): N {
-  const free = (inner: TypeScript.Node): TypeScript.Node => {
-    if (ts.isStringLiteral(inner)) return factory.createStringLiteral(inner.text);
-    if (ts.isIdentifier(inner)) return factory.createIdentifier(inner.text);
-    return ts.setTextRange(ts.visitEachChild(inner, free, undefined), { pos: -1, end: -1 });
-  };
-  return free(node) as N;
-}
+      : `require('@angular/compiler'); const ${core} = require('@angular/core');`,
+    `Reflect.getOwnMetadata ??= (key, target) => target['__' + key];`,
+    `Reflect.metadata ??= (key, value) => (target, member) => { if (member === undefined) Object.defineProperty(target, '__' + key, { value, configurable: true }); }; `,
+  ].join(' ');
 
 const decoratorsOf = (ts: typeof TypeScript, node: TypeScript.ClassDeclaration) =>
   ts.getDecorators(node) ?? [];

@@ -1,0 +1,32 @@
+import 'simulacra/jest';
+import { role, spy, text } from 'simulacra';
+import { signal } from '@angular/core';
+import { isolate } from 'simulacra/angular';
+import { hives, type Hive } from '../../shared/hive';
+import { HiveCard } from '../src/hive-card';
+import { UNITS } from '../src/units';
+
+const [anemone, , clover] = hives as [Hive, Hive, Hive];
+
+test.each([
+  ['kilograms', '31.2 kg'],
+  ['pounds', '68.8 lb'],
+] as const)('a card weighs in %s', async (units, weight) => {
+  const card = await isolate(HiveCard, { props: { hive: anemone }, provide: [[UNITS, signal(units)]] });
+  expect(card).toShow(text(weight));
+});
+
+test('a card tells its parent which hive is opened', async () => {
+  const opened = spy<(hiveId: string) => void>();
+  const card = await isolate(HiveCard, { props: { hive: anemone, opened } });
+  await card.click(role('button', 'Open Anemone'));
+  expect(opened.calls).toEqual([['h1']]);
+  expect(card.chronicle.of('called').map(({ what, detail }) => what + detail)).toEqual(['opened("h1")']);
+});
+
+test('a hive with nothing to do has no list of tasks', async () => {
+  const card = await isolate(HiveCard, { props: { hive: anemone } });
+  expect(card).toShow(role('list', 'Tasks for Anemone'));
+  await card.update({ hive: clover });
+  expect(card).not.toShow(role('list'));
+});
