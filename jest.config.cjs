@@ -23,6 +23,8 @@ module.exports = {
   projects: [
     {
       ...source,
+      ...vue,
+      transform: { ...vue.transform, ...source.transform },
       displayName: 'library',
       testMatch: ['<rootDir>/test/**/*.test.ts?(x)'],
       testPathIgnorePatterns: [...source.testPathIgnorePatterns, 'angular'],
@@ -50,7 +52,7 @@ module.exports = {
     {
       ...source,
       ...vue,
-      transform: { ...source.transform, ...vue.transform },
+      transform: { ...vue.transform, ...source.transform },
       displayName: 'vue-example',
       testMatch: ['<rootDir>/examples/vue-apiary/**/*.test.ts'],
     },

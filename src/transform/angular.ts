@@ -1,9 +1,8 @@
 import { existsSync, readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { dirname, resolve } from 'node:path';
 import type TypeScript from 'typescript';
 import {
-  isStandardModule,
+  fromStandard,
   keyOf,
   self,
   transpile,
@@ -19,10 +18,7 @@ import {
  */
 
 function process(code: string, file: string, options: TransformOptions = {}): Transformed {
-  if (!/\.[cm]?tsx?$/.test(file))
-    return isStandardModule(code) && !options.supportsStaticESM
-      ? fromStandard(code, file, options)
-      : { code, map: null };
+  if (!/\.[cm]?tsx?$/.test(file)) return fromStandard(code, file, options);
   const ts = typescript(file);
   if (!/@angular\//.test(code)) return transpile(ts, code, file, options);
   const { code: text, map } = transpile(ts, code, file, options, {
@@ -31,31 +27,6 @@ function process(code: string, file: string, options: TransformOptions = {}): Tr
   });
   // On the first line, so that no other one moves.
   return { code: `${prelude(options.supportsStaticESM ?? false)}${text}`, map };
-}
-
-// The framework's own files are large. Whoever builds Angular has esbuild, which is a dozen times as fast.
-function fromStandard(code: string, file: string, options: TransformOptions): Transformed {
-  const built = esbuild(file)?.transformSync(code, {
-    format: 'cjs',
-    target: 'node20',
-    loader: 'js',
-    supported: { 'dynamic-import': false },
-  });
-  // A map that stays would be taken for one of what it is now.
-  if (built) return { code: built.code.replace(/\n\/\/# sourceMappingURL=.*\s*$/, '\n'), map: null };
-  return transpile(typescript(file), code, file.replace(/\.mjs$/, '.js'), options);
-}
-
-interface Esbuild {
-  transformSync(code: string, options: object): { readonly code: string };
-}
-
-function esbuild(from: string): Esbuild | undefined {
-  try {
-    return createRequire(from)('esbuild') as Esbuild;
-  } catch {
-    return undefined;
-  }
 }
 
 const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>

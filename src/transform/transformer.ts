@@ -55,4 +55,33 @@ export function transpile(
 }
 
 /** True for what is a standard module, and must be turned into one of the runner's. */
-export const isStandardModule = (code: string): boolean => /^\s*(import|export)\b/m.test(code);
+const isStandardModule = (code: string): boolean => /^\s*(import|export)\b/m.test(code);
+
+/**
+ * Turns a standard module of a package into one of the runner's. Such files may be large; where esbuild
+ * is there, as it is with whoever builds Angular or uses Vite, it does it a dozen times as fast.
+ */
+export function fromStandard(code: string, file: string, options: TransformOptions): Transformed {
+  if (!isStandardModule(code) || options.supportsStaticESM) return { code, map: null };
+  const built = esbuild(file)?.transformSync(code, {
+    format: 'cjs',
+    target: 'node20',
+    loader: 'js',
+    supported: { 'dynamic-import': false },
+  });
+  // A map that stays would be taken for one of what it is now.
+  if (built) return { code: built.code.replace(/\n\/\/# sourceMappingURL=.*\s*$/, '\n'), map: null };
+  return transpile(typescript(file), code, file.replace(/\.mjs$/, '.js'), options);
+}
+
+interface Esbuild {
+  transformSync(code: string, options: object): { readonly code: string };
+}
+
+function esbuild(from: string): Esbuild | undefined {
+  try {
+    return createRequire(from)('esbuild') as Esbuild;
+  } catch {
+    return undefined;
+  }
+}

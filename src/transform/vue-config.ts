@@ -5,6 +5,8 @@ export default {
   testEnvironment: 'jsdom',
   // Otherwise Vue's packages hand out what is meant for a bundler.
   testEnvironmentOptions: { customExportConditions: ['node', 'node-addons'] },
-  transform: { '\\.vue$': join(__dirname, 'vue-transform.cjs') },
+  transform: { '\\.vue$|node_modules.+\\.m?js$': join(__dirname, 'vue-transform.cjs') },
+  // Packages that come as standard modules only, or lean on one that does.
+  transformIgnorePatterns: ['/node_modules/(?!@tanstack/|.*\\.mjs$)'],
   moduleFileExtensions: ['js', 'mjs', 'cjs', 'jsx', 'ts', 'mts', 'cts', 'tsx', 'vue', 'json', 'node'],
 };

@@ -3,7 +3,15 @@ import { basename } from 'node:path';
 import { FlattenMap } from '@jridgewell/trace-mapping';
 import remapping from '@jridgewell/remapping';
 import type * as Sfc from 'vue/compiler-sfc';
-import { keyOf, self, transpile, typescript, type Transformed, type TransformOptions } from './transformer';
+import {
+  fromStandard,
+  keyOf,
+  self,
+  transpile,
+  typescript,
+  type Transformed,
+  type TransformOptions,
+} from './transformer';
 
 /*
  * A transformer for Jest that makes a single-file component run: its script (of either kind) and its
@@ -12,6 +20,7 @@ import { keyOf, self, transpile, typescript, type Transformed, type TransformOpt
  */
 
 function process(code: string, file: string, options: TransformOptions = {}): Transformed {
+  if (!file.endsWith('.vue')) return fromStandard(code, file, options);
   const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
   const { descriptor, errors } = compiler.parse(code, { filename: file });
   if (errors[0]) throw errors[0];

@@ -113,11 +113,15 @@ const fill = (slots: Plan['slots']): Record<string, Vue.Slot> =>
     Object.entries(slots).map(([name, content]) => [
       name,
       ((scope: unknown) => {
-        if (typeof content === 'function') return (content as (scope: unknown) => unknown)(scope);
+        if (isSlotFunction(content)) return content(scope);
         return isComponent(content) ? Vue.h(content as Vue.Component) : content;
       }) as Vue.Slot,
     ]),
   );
+
+// A function that says what it takes as a component is one; any other is asked for what is in the slot.
+const isSlotFunction = (content: unknown): content is (scope: unknown) => unknown =>
+  typeof content === 'function' && !['props', 'emits', 'displayName'].some((sign) => sign in content);
 
 type Wrapping = readonly [what: unknown, ...options: unknown[]];
 const wrappings = ({ wrap }: Plan): Wrapping[] =>

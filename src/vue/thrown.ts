@@ -75,7 +75,7 @@ function namesAround(proxy: Proxied): string[] {
   const names: string[] = [];
   for (let at: Instance | null = proxy?.$ ?? null; at?.parent; at = at.parent)
     names.push(nameOf(at.type) ?? 'Anonymous');
-  return names;
+  return names.filter((name) => name !== 'SimulacraStage');
 }
 
 /** How an injection key or a plugin is called. */

@@ -21,7 +21,7 @@ it('sends what a browser sends for a person, in the same order', async () => {
   expect(simulated).toEqual(real);
 }, 90_000);
 
-it.each(['react'])(
+it.each(['react', 'vue', 'angular'])(
   'the %s example is usable in a browser',
   async (framework) => {
     const { seen, problems } = await run<{ seen: object; problems: string[] }>(

@@ -14,7 +14,7 @@ page.on('console', (message) => message.type() === 'error' && problems.push(mess
 const { port } = server.httpServer.address();
 await page.goto(`http://127.0.0.1:${port}/`);
 const see = (selector) =>
-  page.waitForSelector(selector).then((found) => found.evaluate((element) => element.textContent));
+  page.waitForSelector(selector).then((found) => found.evaluate((element) => element.textContent.trim()));
 const seen = { gate: await see('form h2') };
 await page.type('form input', 'Imke');
 await page.keyboard.press('Enter');

@@ -1,0 +1,359 @@
+/** @jsxImportSource vue */
+import 'simulacra/jest';
+import { VueQueryPlugin, QueryClient, useQuery } from '@tanstack/vue-query';
+import { createPinia, defineStore } from 'pinia';
+import { css, fail, hold, label, part, role, SimulacraError, takeDown, text, type Locator } from 'simulacra';
+import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
+import {
+  createApp,
+  defineAsyncComponent,
+  defineComponent,
+  h,
+  inject,
+  nextTick,
+  onErrorCaptured,
+  ref,
+  Suspense,
+  version,
+  watch,
+  type App,
+  type FunctionalComponent,
+} from 'vue';
+import { createMemoryHistory, createRouter, RouterView, useRoute } from 'vue-router';
+import { hives } from '../../examples/shared/hive';
+import Ledger from './Ledger.vue';
+import Shelf from './Shelf.vue';
+import { conform } from './specification';
+import * as components from './vue';
+
+const { Board, Card, Desk, GateSign, Greeting, Keeper, Log, Pad, Patient, Ward, Weight, YardOpen } =
+  components;
+
+conform({
+  framework: `Vue ${version}`,
+  isolate: isolate as never,
+  isolateWith: isolateWith as never,
+  stub,
+  Keeper,
+  listens: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
+  tells: (name) => name,
+  note: ({ hive }: { hive: { name: string } }) => h('p', { role: 'note' }, hive.name),
+  wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log },
+});
+
+const failure = async (work: Promise<unknown>): Promise<SimulacraError> =>
+  work.then(
+    () => expect('nothing').toBe('thrown') as never,
+    (error: SimulacraError) => error,
+  );
+
+describe(`Vue ${version}, its own ways`, () => {
+  const refuseToRun = (): (() => null) => {
+    throw new Error('the child was rendered');
+  };
+  const Child = defineComponent({
+    name: 'Child',
+    props: { hiveId: String, marked: Boolean },
+    emits: ['open'],
+    setup: refuseToRun,
+  });
+  const Nameless = { props: ['hiveId'], setup: refuseToRun };
+  const Later = defineAsyncComponent(() => Promise.reject(new Error('the child was loaded')));
+  const parent = (template: string, more: object = {}): Component =>
+    defineComponent({ name: 'Parent', template, ...more });
+  const globally = { install: (app: App) => void app.component('GlobalChild', Child) };
+
+  it.each<[string, Component, Component | string, object?]>([
+    ['of a render function', defineComponent({ render: () => h(Child, { hiveId: 'h3' }) }), Child],
+    ['of JSX', defineComponent({ render: () => <Child hiveId="h3" /> }), Child],
+    ['of a function', (() => h(Child, { hiveId: 'h3' })) as FunctionalComponent, Child],
+    ['in a template', parent('<child hive-id="h3" />', { components: { Child } }), Child],
+    ['by its own name', parent('<Kid hive-id="h3" />', { components: { Kid: Child } }), 'Child'],
+    [
+      'by the name it is registered by',
+      parent('<Kid hive-id="h3" />', { components: { Kid: Nameless } }),
+      'Kid',
+    ],
+    [
+      'that is dynamic',
+      parent('<component :is="Child" hive-id="h3" />', { setup: () => ({ Child }) }),
+      Child,
+    ],
+    ['that is loaded later', parent('<Later hive-id="h3" />', { components: { Later } }), Later],
+    ['that is loaded later, by name', parent('<Later hive-id="h3" />', { components: { Later } }), 'Later'],
+    ['that is global', parent('<global-child hive-id="h3" />'), Child, { wrap: [globally] }],
+    ['that is registered nowhere', parent('<lost-child hive-id="h3" />'), 'LostChild'],
+    [
+      "inside of Vue's own components",
+      parent(
+        '<Suspense><KeepAlive><Child hive-id="h3" /></KeepAlive></Suspense><Teleport to="body"><Child hive-id="h3" /></Teleport>',
+        { components: { Child } },
+      ),
+      Child,
+    ],
+  ])('stubs a child %s', async (_, Parent, target, options = {}) => {
+    const subject = await isolate(Parent, { stub: [target], ...options });
+    const stubs = subject.findAll(part(target));
+    expect(stubs.length).toBeGreaterThan(0);
+    for (const element of stubs) expect(element.getAttribute('data-props')).toMatch(/hive-?id="h3"/i);
+    expect(subject.chronicle.of('logged')).toEqual([]);
+  });
+
+  it('casts what a stub is given as the child would', async () => {
+    const subject = await isolate(parent('<Child marked />', { components: { Child } }), { stub: [Child] });
+    expect(subject.part(Child).props).toEqual([{ marked: true }]);
+  });
+
+  it('renders single-file components: props, models, slots, events, directives, class names', async () => {
+    const note = ref('calm');
+    const ledger = await isolate(Ledger, {
+      props: { kilograms: 31.2, crowded: true, note },
+      slots: { head: ({ half }: { half: number }) => `half ${half}`, default: GateSign },
+      stub: [Weight, 'v-shout'],
+    });
+    expect(ledger.find(css('section')).textContent).toMatch(/^half 15.6.*crowded/);
+    expect(ledger.find(css('section')).className).toBe('ledger');
+    expect(ledger).not.toShow(css('[title=shouted]'));
+    expect(ledger).toShow(part('v-shout'), { times: 2 });
+    await ledger.clear(label('Note'));
+    await ledger.type(label('Note'), 'wild');
+    expect(note.value).toBe('wild');
+    expect(ledger.outputs['update:note']!.at(-1)).toEqual(['wild']);
+    note.value = 'calm again';
+    await ledger.atRest();
+    expect((ledger.find(label('Note')) as HTMLInputElement).value).toBe('calm again');
+    await ledger.click(role('button', 'Weigh'));
+    expect(ledger.outputs.weighed).toEqual([[31.2, 'noon']]);
+  });
+
+  it('renders options of a single-file component', async () => {
+    const shelf = await isolate(Shelf, { props: { frames: 9 } });
+    await shelf.click(role('button', 'Toggle'));
+    expect(shelf).toShow(text('9 kg'));
+    expect(shelf.outline()).toBe('Shelf  frames={9}\n  button "Toggle"\n  Weight  kilograms={9}\n    "9 kg"');
+  });
+
+  it('leaves directives of others alone, and puts back what it replaced', async () => {
+    const vFocus = { mounted: (element: HTMLElement) => element.focus() };
+    const Field = parent('<input v-focus aria-label="Field" />', { directives: { focus: vFocus } });
+    const real = await isolate(Field);
+    expect(document.activeElement).toBe(real.find(label('Field')));
+    (document.activeElement as HTMLElement).blur();
+    const [stubbed] = await Promise.all([isolate(Field, { stub: [vFocus] }), isolate(Field)]);
+    expect(document.activeElement).not.toBe(stubbed.find(label('Field')));
+    expect(document.activeElement).not.toBe(document.body);
+    await takeDown();
+    const again = await isolate(Field);
+    expect(document.activeElement).toBe(again.find(label('Field')));
+  });
+
+  it('provides global properties, and plugins with options', async () => {
+    const plugin = { install: (app: App, word: string) => void app.provide('word', word) };
+    const Sign = parent('<p>{{ $format(2) }} {{ word }}</p>', { inject: ['word'] });
+    const sign = await isolate(Sign, {
+      provide: [['$format', (n: number) => `${n} kg`]],
+      wrap: [[plugin, 'Gate']],
+    });
+    expect(sign).toShow(text('2 kg Gate'));
+  });
+
+  it('does not wait for transitions', async () => {
+    const Fade = parent(
+      '<button @click="on = !on">Fade</button><Transition name="fade"><p v-if="on">here</p></Transition><TransitionGroup><i v-for="n in on ? 2 : 0" :key="n" /></TransitionGroup>',
+      { data: () => ({ on: true }) },
+    );
+    const fade = await isolate(Fade);
+    await fade.click(role('button', 'Fade'));
+    expect(fade).not.toShow(text('here'));
+    expect(fade).not.toShow(css('i'));
+  });
+
+  it('sees what a Teleport puts elsewhere, and what a KeepAlive keeps', async () => {
+    const Tab = parent('<p role="dialog" aria-label="Tab">{{ n }}</p>', {
+      data: () => ({ n: Math.random() }),
+    });
+    const Tabs = parent(
+      '<button @click="on = !on">Turn</button><Teleport to="body"><KeepAlive><Tab v-if="on" /></KeepAlive></Teleport>',
+      { components: { Tab }, data: () => ({ on: true }) },
+    );
+    const tabs = await isolate(Tabs);
+    const before = tabs.find(role('dialog', 'Tab')).textContent;
+    await tabs.click(role('button', 'Turn'));
+    expect(tabs).not.toShow(role('dialog'));
+    await tabs.click(role('button', 'Turn'));
+    expect(tabs.find(role('dialog', 'Tab')).textContent).toBe(before);
+  });
+
+  it('waits with a setup that waits, and shows the fallback meanwhile', async () => {
+    const Slow = defineComponent({
+      name: 'Slow',
+      async setup() {
+        const name = (await (await fetch('/api/name')).json()) as string;
+        return () => h('p', name);
+      },
+    });
+    const answer = hold<string>();
+    const network = { 'GET /api/name': answer };
+    const alone = await isolate(Slow, { network });
+    expect(alone.container.textContent).toBe('');
+    const Page = parent(
+      '<Suspense><Slow /><template #fallback><p role="status">Waiting</p></template></Suspense>',
+      {
+        components: { Slow },
+      },
+    );
+    const page = await isolate(Page, { network });
+    expect(page).toShow(role('status', 'Waiting'));
+    await answer.release('Anemone');
+    expect(alone).toShow(text('Anemone'));
+    expect(page).toShow(text('Anemone'));
+    expect(page.chronicle.of('logged')).toEqual([]);
+    const bare = parent('<Slow />', { components: { Slow } });
+    expect((await failure(isolate(bare, { network }))).code).toBe('SIM-SUSPENSE-MISSING');
+    expect(await isolate(bare, { network: { 'GET /api/name': 'Borage' }, wrap: [Suspense] })).toShow(
+      text('Borage'),
+    );
+  });
+
+  const boom = (): never => {
+    throw new RangeError('39.5 degrees');
+  };
+  it.each<[string, object, string, RegExp]>([
+    [
+      'setup',
+      { setup: boom },
+      'SIM-RENDER-THREW',
+      /Sick, inside Parent, threw in its setup: RangeError: 39.5/,
+    ],
+    ['rendering', { render: boom }, 'SIM-RENDER-THREW', /threw while rendering[^]*in Sick\n {4}in Parent/],
+    ['mounted', { render: () => null, mounted: boom }, 'SIM-RENDER-THREW', /threw in a mounted hook/],
+    [
+      'a watcher',
+      { props: ['n'], setup: (props: { n: number }) => (watch(() => props.n, boom), () => null) },
+      'SIM-RENDER-THREW',
+      /threw in a watcher callback/,
+    ],
+    ['a listener', { render: () => h('b', { onClick: boom }, 'x') }, 'SIM-HANDLER-THREW', /clicked/],
+  ])('explains what is thrown in %s', async (_, options, code, words) => {
+    const Sick = defineComponent({ name: 'Sick', ...options });
+    const Parent = defineComponent({
+      name: 'Parent',
+      props: ['n'],
+      render() {
+        return h(Sick, { n: this.n as number });
+      },
+    });
+    const error = await failure(
+      isolate(Parent, { props: { n: 1 } }).then(async (subject) => {
+        if (subject.has(css('b'))) await subject.click(css('b'));
+        await subject.update({ n: 2 });
+      }),
+    );
+    expect([error.code, error.message]).toEqual([code, expect.stringMatching(words)]);
+    expect(error.cause).toBeInstanceOf(RangeError);
+  });
+
+  it('leaves an error alone that a component catches', async () => {
+    const Safe = defineComponent({
+      setup: () => {
+        const caught = ref('');
+        onErrorCaptured((error) => ((caught.value = error.message), false));
+        return () => (caught.value ? h('p', caught.value) : h(Patient, { ill: true }));
+      },
+    });
+    expect(await isolate(Safe)).toShow(text('39.5 degrees'));
+  });
+
+  it('tells what was read and not provided, also where a default did', async () => {
+    const Reader = defineComponent({
+      name: 'Reader',
+      setup: () => () => h('p', inject('units', 'kilograms')),
+    });
+    const reader = await isolate(Reader);
+    expect(reader).toShow(text('kilograms'));
+    expect(reader.chronicle.of('read').map(({ what, from }) => [what, from])).toEqual([['units', 'Reader']]);
+  });
+
+  it('leaves other applications alone', async () => {
+    const board = await isolate(Board, {
+      props: { yard: 'north' },
+      stub: [Card],
+      network: { 'GET /api/hives': hives },
+    });
+    const place = document.body.appendChild(document.createElement('div'));
+    const app = createApp(Card, { hive: hives[0] });
+    app.mount(place);
+    await nextTick();
+    expect(place.querySelector('article')?.getAttribute('aria-label')).toBe('Anemone');
+    expect(board).toShow(part(Card), { times: 3 });
+    app.unmount();
+    place.remove();
+  });
+});
+
+describe('real packages around a Vue component', () => {
+  const shows = async (subject: Promise<{ has(locator: Locator): boolean }>, words: string) =>
+    expect((await subject).has(text(words))).toBe(true);
+
+  it('has vue-router in memory', async () => {
+    const Detail = defineComponent({
+      setup: () => {
+        const route = useRoute();
+        return () => h('p', `Hive ${String(route.params['hiveId'])}`);
+      },
+    });
+    const router = createRouter({
+      history: createMemoryHistory(),
+      routes: [{ path: '/hives/:hiveId', component: Detail }],
+    });
+    await router.push('/hives/h7');
+    await shows(isolate(Detail, { wrap: [router] }), 'Hive h7');
+    const page = await isolate(RouterView, { wrap: [router], stub: [Detail] });
+    expect(page).toShow(part(Detail));
+    expect((await failure(isolate(Detail))).message).toContain('wrap: [router]');
+  });
+
+  it('has pinia', async () => {
+    const useTasks = defineStore('tasks', {
+      state: () => ({ open: 3 }),
+      actions: {
+        done() {
+          this.open--;
+        },
+      },
+    });
+    const Tasks = defineComponent({
+      setup: () => {
+        const tasks = useTasks();
+        return () => h('button', { onClick: tasks.done }, `${tasks.open} tasks`);
+      },
+    });
+    expect((await failure(isolate(Tasks))).message).toContain('wrap: [pinia]');
+    const tasks = await isolate(Tasks, { wrap: [createPinia()] });
+    await tasks.click(role('button'));
+    expect(tasks).toShow(text('2 tasks'));
+  });
+
+  it('has a client that fetches data', async () => {
+    const List = defineComponent({
+      setup: () => {
+        const { data, isError } = useQuery({
+          queryKey: ['hives'],
+          queryFn: async () => (await fetch('/api/hives')).json() as Promise<typeof hives>,
+          retry: false,
+        });
+        return () =>
+          h('p', isError.value ? 'failed' : (data.value?.map(({ name }) => name).join() ?? 'loading'));
+      },
+    });
+    const around = () => ({ wrap: [[VueQueryPlugin, { queryClient: new QueryClient() }] as const] });
+    const answer = hold<typeof hives>();
+    const list = await isolate(List, { ...around(), network: { 'GET /api/hives': answer } });
+    expect(list).toShow(text('loading'));
+    await answer.release(hives);
+    await list.appears(text('Anemone,Borage,Clover'));
+    const failed = await isolate(List, { ...around(), network: { 'GET /api/hives': fail() } });
+    await failed.appears(text('failed'));
+  });
+});
