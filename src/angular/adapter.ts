@@ -9,7 +9,7 @@ export const angularAdapter: Adapter = {
   nameOf,
   unwrap: (component) => component,
   nameOfToken,
-  options: ['slots'],
+  options: ['slots', 'defer'],
   outputHint: 'A component tells what it has declared:   opened = output<string>()',
   prepare,
   settle,

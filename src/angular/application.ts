@@ -1,5 +1,6 @@
 import '@angular/compiler';
 import * as core from '@angular/core';
+import { supplyViewport } from './deferred';
 import { createApplication } from '@angular/platform-browser';
 
 /** A subject that is up. */
@@ -33,6 +34,7 @@ const withZone = () => typeof (globalThis as { Zone?: unknown }).Zone !== 'undef
 
 export async function prepare(): Promise<void> {
   if (application && !application.ref.destroyed) return;
+  supplyViewport();
   // A missing import is an error to Angular only while it is strict about it.
   core.ɵsetUnknownElementStrictMode(true);
   core.ɵsetUnknownPropertyStrictMode(true);

@@ -1,5 +1,7 @@
 import '../page/standards';
 import type * as core from '@angular/core';
+import type { Failure, InTurn, Later } from '../core/answers';
+import type { Held } from '../core/hold';
 import { calledFrom } from '../core/errors';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';
@@ -96,6 +98,8 @@ export interface Surroundings<V extends readonly unknown[] = readonly unknown[]>
   readonly keep?: readonly (Component | string)[];
   /** What is put into the subject: for each `<ng-content>`, by its selector, or by `default`. */
   readonly slots?: Readonly<Record<string, SlotContent>>;
+  /** How the loading of `@defer` blocks goes, once something has set it off: `hold()` for `@loading`, `fail()` for `@error`. */
+  readonly defer?: Held<unknown> | Failure | Later<unknown> | InTurn<unknown>;
 }
 
 /** The options of {@link isolate}. */

@@ -12,6 +12,8 @@ import { Observable } from 'rxjs';
 import type { Plan } from '../stage/adapter';
 import { app } from './application';
 import { isComponent, isModule } from './definitions';
+import { deferredBy } from './deferred';
+import type { Scope } from './scope';
 import { MemoryLocation } from './memory-location';
 
 type Wrapping = readonly [component: core.Type<unknown>, inputs?: object];
@@ -35,6 +37,7 @@ let http: core.EnvironmentProviders | undefined;
 export function makeInjector(
   plan: Plan,
   handler: core.ErrorHandler,
+  scope: Scope,
   attributed: <T>(work: () => T) => T,
 ): core.EnvironmentInjector {
   const { ref, kept } = app();
@@ -60,6 +63,7 @@ export function makeInjector(
       FetchBackend,
       ...surrounding,
       { provide: HttpBackend, useFactory: () => makeBackend(core.inject(FetchBackend), attributed) },
+      deferredBy(plan.options['defer'], scope),
       plan.provide.map(([provide, useValue]) => ({ provide, useValue })),
     ] as core.EnvironmentProviders[],
     ref.injector,
@@ -72,3 +76,21 @@ const makeBackend = (backend: FetchBackend, attributed: <T>(work: () => T) => T)
   handle: (request: HttpRequest<unknown>) =>
     new Observable((observer) => attributed(() => backend.handle(request).subscribe(observer as never))),
 });
+
+/** Lets the router, where the test has one, go to where the subject starts. */
+export async function startRouter(plan: Plan, injector: core.EnvironmentInjector): Promise<void> {
+  const named = (one: unknown): unknown[] => {
+    if (Array.isArray(one)) return one.flatMap(named);
+    if (typeof one !== 'object') return [];
+    const { ɵproviders, providers, provide } = (one ?? {}) as Record<string, unknown>;
+    return [...named(ɵproviders ?? providers ?? []), provide];
+  };
+  const hasRoutes = [...plan.wrap, ...plan.wrap.filter(isModule).map(importsOf)]
+    .flatMap(named)
+    .some((token) => (token as { _desc?: string } | null)?._desc === 'ROUTES');
+  if (!hasRoutes) return;
+  const { Router } = await import('@angular/router');
+  injector.get(Router).initialNavigation();
+}
+
+const importsOf = (module: unknown): unknown => core.importProvidersFrom(module as core.Type<unknown>);

@@ -5,7 +5,7 @@ import type { AnyFunction } from '../core/spy';
 import type { Mounted, Plan } from '../stage/adapter';
 import { app, destroyInjector, live, settle, type Live } from './application';
 import { broughtBy, componentOf, list, selectorOf, type Class, type Definition } from './definitions';
-import { makeInjector, wrappingComponents } from './injector';
+import { makeInjector, startRouter, wrappingComponents } from './injector';
 import { fillSlots } from './slots';
 import { Scope, type Rendered } from './scope';
 import { wordThrown } from './thrown';
@@ -61,7 +61,7 @@ export function mount(plan: Plan): Mounted {
       if (typeof error === 'object' && error !== null && !askers.has(error)) askers.set(error, asker);
     },
   });
-  const injector = makeInjector(plan, { handleError: (error: unknown) => report(error) }, attributed);
+  const injector = makeInjector(plan, { handleError: (error: unknown) => report(error) }, scope, attributed);
   const report = (error: unknown) =>
     Math.abs((error as { code?: number } | null)?.code ?? 0) === 201
       ? fail(error)
@@ -85,6 +85,7 @@ export function mount(plan: Plan): Mounted {
             app().ref.attachView(made.ref.hostView);
           }),
         );
+        await startRouter(plan, injector);
       } catch (error) {
         fail(error);
       }

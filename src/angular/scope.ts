@@ -4,6 +4,8 @@ import {
   factoryOf,
   flatten,
   componentOf,
+  directiveOf,
+  pipeOf,
   isModule,
   list,
   nameOf,
@@ -59,11 +61,19 @@ export class Scope {
       ? once(() => list(definition.directiveDefs).map((child) => this.#child(child, level)))
       : null;
     copy.pipeDefs = definition.pipeDefs
-      ? once(() => list(definition.pipeDefs).map((pipe) => this.#pipe(pipe, level)))
+      ? once(() => list(definition.pipeDefs).map((pipe) => this.#pipe(pipe)))
       : null;
     if (definition.getStandaloneInjector)
       copy.getStandaloneInjector = (parent) => this.#standaloneInjector(definition, level, parent);
     return copy;
+  }
+
+  /** What stands for a component, directive or pipe that a `@defer` block has loaded. */
+  loaded(type: unknown): unknown {
+    const component = componentOf(type) ?? directiveOf(type);
+    const pipe = pipeOf(type);
+    if (component) return { [component.template ? 'ɵcmp' : 'ɵdir']: this.#child(component, 1) };
+    return pipe ? { ɵpipe: this.#pipe(pipe) } : type;
   }
 
   #child(child: Definition, level: number): Definition {
@@ -77,7 +87,7 @@ export class Scope {
     );
   }
 
-  #pipe(pipe: PipeDefinition, _level: number): PipeDefinition {
+  #pipe(pipe: PipeDefinition): PipeDefinition {
     const record = this.around.stubs.peek(pipe.type, 0, () => pipe.name);
     if (!record) return { ...pipe, factory: this.#guard(pipe, factoryOf(pipe)) };
     return this.#stubOf(pipe.type, record, () => stubPipe(record, pipe, () => this.#used(pipe, record)));

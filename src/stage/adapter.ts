@@ -41,6 +41,8 @@ export interface Plan {
   readonly props: object;
   /** What is put into the subject, by slot. */
   readonly slots: Readonly<Record<string, unknown>>;
+  /** All options, for those only one framework has. */
+  readonly options: Readonly<Record<string, unknown>>;
   readonly stubs: StubSet;
   readonly provide: readonly (readonly [token: unknown, value: unknown])[];
   readonly wrap: readonly unknown[];

@@ -64,6 +64,7 @@ async function mount(stage: Stage, component: unknown, options: AllOptions): Pro
     stubs,
     props: options.props ?? {},
     slots: options.slots ?? {},
+    options: options as Record<string, unknown>,
     provide: options.provide ?? [],
     wrap: options.wrap ?? [],
     container: stage.container,

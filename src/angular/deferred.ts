@@ -1,0 +1,46 @@
+import * as core from '@angular/core';
+import { errorOf, settleAnswer } from '../core/settle-answer';
+import type { Scope } from './scope';
+
+type Load = () => Promise<unknown>[];
+
+/**
+ * The loading of `@defer` blocks, answered as the test says: held it stays in its `@loading`, failed it
+ * comes to its `@error`. What is loaded is real or a stub like every other child.
+ */
+export const deferredBy = (answer: unknown, scope: Scope): core.Provider => ({
+  provide: core.ɵDEFER_BLOCK_DEPENDENCY_INTERCEPTOR,
+  useValue: {
+    intercept(load: Load | null): Load | null {
+      if (!load && answer === undefined) return null;
+      return () => {
+        const allowed = settle(answer);
+        const loaded = load?.() ?? [];
+        return [allowed, ...loaded.map((one) => one.then((type) => scope.loaded(type)))];
+      };
+    },
+  },
+});
+
+// Angular looks at each thing that was loaded; this one is nothing it could use.
+class Nothing {}
+
+async function settle(answer: unknown): Promise<unknown> {
+  if (answer === undefined) return Nothing;
+  const settled = await settleAnswer(answer, (given) => given() as unknown);
+  if (settled.outcome === 'failure') throw errorOf(settled.failure);
+  return Nothing;
+}
+
+/** A page without a layout has no way to tell what is in view: everything is. */
+export function supplyViewport(): void {
+  const page = globalThis as { IntersectionObserver?: unknown };
+  page.IntersectionObserver ??= class {
+    constructor(readonly tell: (entries: unknown[]) => void) {}
+    observe(target: unknown): void {
+      queueMicrotask(() => this.tell([{ target, isIntersecting: true, intersectionRatio: 1 }]));
+    }
+    unobserve(): void {}
+    disconnect(): void {}
+  };
+}

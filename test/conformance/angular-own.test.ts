@@ -1,0 +1,438 @@
+import 'simulacra/jest';
+import { UpperCasePipe } from '@angular/common';
+import { HttpClient, httpResource, provideHttpClient, withInterceptors } from '@angular/common/http';
+import {
+  booleanAttribute,
+  ChangeDetectionStrategy,
+  ChangeDetectorRef,
+  Component,
+  contentChild,
+  Directive,
+  EventEmitter,
+  forwardRef,
+  inject,
+  Injectable,
+  InjectionToken,
+  input,
+  Input,
+  model,
+  NgModule,
+  output,
+  Output,
+  Pipe,
+  signal,
+  ViewChild,
+  viewChild,
+  ɵɵdefineComponent,
+  ɵɵtext,
+  type PipeTransform,
+} from '@angular/core';
+import { outputFromObservable } from '@angular/core/rxjs-interop';
+import { FormControl, FormsModule, NG_VALUE_ACCESSOR, ReactiveFormsModule } from '@angular/forms';
+import { ActivatedRoute, provideRouter, RouterLink, RouterOutlet } from '@angular/router';
+import { Subject as Stream } from 'rxjs';
+import { css, fail, hold, part, role, SimulacraError, spy, standIn, text } from 'simulacra';
+import { isolate, startAt, stub } from 'simulacra/angular';
+import { hives, type Hive } from '../../examples/shared/hive';
+
+const failure = async (work: Promise<unknown>): Promise<SimulacraError> =>
+  work.then(
+    () => expect('nothing').toBe('thrown') as never,
+    (error: SimulacraError) => error,
+  );
+
+const refuse = (): never => {
+  throw new Error('this must never be asked for');
+};
+
+@Injectable()
+class Archive {
+  constructor() {
+    refuse();
+  }
+}
+
+@Injectable({ providedIn: 'root' })
+class Store {
+  readonly archive = inject(Archive);
+  names(): string[] {
+    return refuse();
+  }
+}
+
+@Directive({ selector: '[tinted]', inputs: ['tint'], outputs: ['tinted'] })
+class Tinted {
+  tint = '';
+  readonly tinted = new EventEmitter<string>();
+}
+
+/** A child with every kind of input and output, which must not run. */
+@Component({
+  selector: 'hive-row',
+  exportAs: 'row',
+  providers: [Archive],
+  hostDirectives: [{ directive: Tinted, inputs: ['tint: colour'], outputs: ['tinted'] }],
+  template: '{{ explode() }}',
+})
+class Row {
+  @Input({ required: true, alias: 'hive' }) given!: string;
+  @Input({ transform: booleanAttribute }) marked = false;
+  readonly frames = input(0);
+  readonly note = model('');
+  @Output() readonly opened = new EventEmitter<string>();
+  readonly closed = output<number>();
+  readonly ticks = outputFromObservable(new Stream<number>());
+  readonly store = inject(Store);
+  explode = refuse;
+  focus(): void {}
+}
+
+@Directive({ selector: '[rowless]' })
+class Rowless {
+  readonly inside = contentChild(Row);
+}
+
+@Component({
+  selector: 'hive-rows',
+  imports: [Row, Rowless],
+  template: `
+    <div rowless>
+      <hive-row
+        #row="row"
+        hive="h3"
+        marked
+        [frames]="9"
+        colour="red"
+        [(note)]="note"
+        (opened)="heard.push($event)"
+        (closed)="heard.push($event)"
+        (tinted)="heard.push($event)"
+      >
+        <b>inside</b>
+      </hive-row>
+    </div>
+    <p>{{ note() }}</p>
+    <button (click)="classic.focus()">Focus</button>
+  `,
+})
+class Rows {
+  readonly note = signal('calm');
+  readonly heard: unknown[] = [];
+  readonly row = viewChild.required(Row);
+  @ViewChild(Row) classic!: Row;
+}
+
+describe("Angular's own ways: stubs", () => {
+  it("has the original's selector, inputs, outputs and name, and none of its dependencies", async () => {
+    const rows = await isolate(Rows, { stub: [stub(Row, { handle: ['focus'] })] });
+    expect(rows.part(Row).props).toEqual([
+      { hive: 'h3', marked: true, frames: 9, colour: 'red', note: 'calm' },
+    ]);
+    expect(rows.find(part(Row)).localName).toBe('hive-row');
+    expect(rows).toShow(text('inside').inside(part(Row)));
+    await rows.part(Row).at(0).tell('opened', 'h3');
+    await rows.part(Row).at(0).tell('closed', 3);
+    await rows
+      .part(Row)
+      .at(0)
+      .tell('tinted' as never, 'blue' as never);
+    await rows.part(Row).at(0).tell('noteChange', 'wild');
+    expect(rows).toShow(text('wild'));
+    await rows.click(role('button', 'Focus'));
+    expect(rows.part(Row).handle['focus']!.calls).toEqual([[]]);
+  });
+
+  it('is drawn by another component, or by a template', async () => {
+    @Component({ selector: 'plain-row', template: '<i>{{ hive() }} {{ opened }}</i>' })
+    class Plain {
+      readonly hive = input('');
+      readonly opened = 'here';
+    }
+    expect(await isolate(Rows, { stub: [stub(Row, Plain)] })).toShow(css('hive-row i'));
+    const drawn = await isolate(Rows, { stub: [stub(Row, '<i>{{ hive }}</i>')] });
+    expect(drawn.find(css('hive-row i')).textContent).toBe('h3');
+    expect(drawn.part(Row).props[0]).toMatchObject({ hive: 'h3', frames: 9 });
+  });
+
+  it('stands for directives and pipes, by class and by name', async () => {
+    @Directive({ selector: '[boom]', inputs: ['boom'] })
+    class Boom {
+      boom = '';
+      readonly archive = inject(Archive);
+    }
+    @Pipe({ name: 'weigh' })
+    class WeighPipe implements PipeTransform {
+      readonly archive = inject(Archive);
+      transform = (value: number): string => `${value} kg`;
+    }
+    @Component({
+      imports: [Boom, WeighPipe, UpperCasePipe],
+      template: `<p boom="x">{{ 3 | weigh }} {{ 'a' | uppercase }}</p>`,
+    })
+    class Sign {}
+    expect(await isolate(Sign, { stub: [Boom, WeighPipe] })).toShow(text('3 A'));
+    const sign = await isolate(Sign, { stub: ['Boom', stub('weigh', (n: number) => `${n} lb`)] });
+    expect(sign).toShow(text('3 lb A'));
+    expect(sign.part('Boom').props).toEqual([{ boom: 'x' }]);
+  });
+
+  it('keeps a form working where a control is stubbed', async () => {
+    @Component({
+      selector: 'frame-picker',
+      template: '{{ explode() }}',
+      providers: [{ provide: NG_VALUE_ACCESSOR, useExisting: forwardRef(() => Picker), multi: true }],
+    })
+    class Picker {
+      explode = refuse;
+    }
+    @Component({
+      imports: [Picker, ReactiveFormsModule],
+      template: '<frame-picker [formControl]="frames" />{{ frames.value }}',
+    })
+    class Form {
+      readonly frames = new FormControl(4);
+    }
+    const form = await isolate(Form, { stub: [Picker] });
+    expect(form.part(Picker).props).toEqual([{ value: 4, disabled: false }] as never);
+    await form
+      .part(Picker)
+      .at(0)
+      .tell('value' as never, 7 as never);
+    expect(form).toShow(text('7'));
+  });
+
+  it('works for components of modules, and for ones compiled ahead of time', async () => {
+    @Component({ standalone: false, selector: 'old-card', template: '<old-row></old-row>' })
+    class OldCard {}
+    @Component({ standalone: false, selector: 'old-row', template: '{{ explode() }}' })
+    class OldRow {
+      explode = refuse;
+    }
+    @NgModule({ declarations: [OldCard, OldRow], imports: [FormsModule] })
+    class OldModule {}
+    expect(await isolate(OldCard, { stub: [OldRow], wrap: [OldModule] })).toShow(part(OldRow));
+    class Compiled {
+      static readonly ɵfac = () => new Compiled();
+      static readonly ɵcmp = ɵɵdefineComponent({
+        type: Compiled,
+        selectors: [['com-piled']],
+        decls: 1,
+        vars: 0,
+        template: (flags: number) => void (flags & 1 && ɵɵtext(0, 'compiled')),
+      });
+    }
+    expect(await isolate(Compiled)).toShow(text('compiled'));
+    @Component({ imports: [Compiled as never], template: '<com-piled />' })
+    class Around {}
+    expect(await isolate(Around, { stub: [Compiled] })).toShow(part(Compiled));
+  });
+});
+
+describe("Angular's own ways: what is provided", () => {
+  const UNITS = new InjectionToken<string>('UNITS');
+
+  @Component({
+    selector: 'name-list',
+    providers: [{ provide: UNITS, useValue: 'its own' }],
+    template: '{{ store.names() }} {{ units }}',
+  })
+  class Names {
+    readonly store = inject(Store);
+    readonly units = inject(UNITS);
+  }
+
+  it('beats what components and modules provide, by a stand-in whose constructor never runs', async () => {
+    @NgModule({ providers: [{ provide: UNITS, useValue: 'of the module' }] })
+    class UnitsModule {}
+    @Component({ imports: [Names, UnitsModule], template: '<name-list />{{ units }}' })
+    class Page {
+      readonly units = inject(UNITS);
+    }
+    const store = standIn(Store, { names: () => ['Anemone'] });
+    const page = await isolate(Page, {
+      provide: [
+        [Store, store],
+        [UNITS, 'kg'],
+      ],
+    });
+    expect(page.container.textContent).toBe('Anemone kgkg');
+    expect(page.given(Store).names.calls[0]).toEqual([]);
+    expect((await isolate(Page, { provide: [[Store, store]], stub: [Names] })).container.textContent).toBe(
+      'of the module',
+    );
+  });
+
+  it('makes services of the application anew for each subject', async () => {
+    @Injectable({ providedIn: 'root' })
+    class Counter {
+      count = 0;
+    }
+    @Component({ template: '{{ next() }}' })
+    class Counting {
+      readonly counter = inject(Counter);
+      readonly next = signal(++inject(Counter).count);
+    }
+    for (let time = 0; time < 2; time++) expect(await isolate(Counting)).toShow(text('1'));
+  });
+
+  it('asks constructors for what they take', async () => {
+    @Component({ selector: 'old-one', template: '{{ keeper.name }}' })
+    class Old {
+      constructor(readonly keeper: Keeper) {}
+    }
+    expect(await isolate(Old, { provide: [[Keeper, { name: 'Imke' }]] })).toShow(text('Imke'));
+  });
+
+  it('answers HttpClient, with interceptors too, and httpResource', async () => {
+    @Component({
+      template: '@if (names.hasValue()) {{{ names.value().length }} hives} @else {none} {{ one }}',
+    })
+    class List {
+      readonly names = httpResource<Hive[]>(() => '/api/hives');
+      one = '';
+      constructor() {
+        const changes = inject(ChangeDetectorRef);
+        inject(HttpClient)
+          .get<Hive>('/api/hives/h1')
+          .subscribe((hive) => {
+            this.one = hive.name;
+            changes.markForCheck();
+          });
+      }
+    }
+    const stamped: string[] = [];
+    const keyed = provideHttpClient(
+      withInterceptors([(request, next) => (stamped.push(request.url), next(request))]),
+    );
+    const list = await isolate(List, {
+      wrap: [keyed],
+      network: { 'GET /api/hives': hives, 'GET /api/hives/:id': hives[0] },
+    });
+    expect(list.container.textContent).toBe('3 hives Anemone');
+    expect(stamped).toEqual(['/api/hives/h1', '/api/hives']);
+  });
+});
+
+@Injectable()
+class Keeper {
+  readonly name: string = refuse();
+}
+
+describe("Angular's own ways: inputs, outputs, rendering", () => {
+  it('takes every kind of input, and tells every kind of output', async () => {
+    const ticks = new Stream<number>();
+    @Component({
+      selector: 'all-kinds',
+      template:
+        '{{ plain }} {{ marked }} {{ name() }} {{ note() }}<ng-content /><ng-content select="[title]" />',
+    })
+    class All {
+      @Input() plain = 0;
+      @Input({ transform: booleanAttribute }) marked = false;
+      readonly name = input.required<string>({ alias: 'called' });
+      readonly note = model('');
+      @Output() readonly old = new EventEmitter<string>();
+      readonly modern = output<string>();
+      readonly ticks = outputFromObservable(ticks);
+    }
+    const note = signal('calm');
+    const old = spy();
+    const all = await isolate(All, {
+      props: { plain: 3, marked: '' as never, called: 'Anemone', note, old } as never,
+      slots: { default: ' rest', '[title]': document.createElement('hr') },
+    });
+    expect(all.container.textContent).toBe('3 true Anemone calm rest');
+    expect(all).toShow(css('hr'));
+    note.set('wild');
+    await all.atRest();
+    expect(all.container.textContent).toContain('wild');
+    await all.update({ plain: 4 });
+    expect(all.container.textContent).toContain('4 true');
+    ticks.next(7);
+    expect(all.outputs.ticks).toEqual([[7]]);
+    expect(all.outputs.modern).toEqual([]);
+  });
+
+  it('shows what signals, streams, promises and timers bring, and leaves a mistake with OnPush to be seen', async () => {
+    @Component({
+      changeDetection: ChangeDetectionStrategy.OnPush,
+      template:
+        '{{ signalled() }} {{ list.length }} <button (click)="add()">Add</button><button (click)="later()">Later</button>',
+    })
+    class Pushed {
+      readonly signalled = signal('now');
+      list: number[] = [];
+      add(): void {
+        this.list.push(1);
+      }
+      later(): void {
+        setTimeout(() => this.list.push(1), 2);
+        setTimeout(() => this.signalled.set('late'), 40);
+      }
+    }
+    const pushed = await isolate(Pushed);
+    await pushed.click(role('button', 'Add'));
+    expect(pushed).toShow(text(/now 1/));
+    await pushed.click(role('button', 'Later'));
+    await new Promise((resolve) => setTimeout(resolve, 15));
+    await pushed.atRest();
+    expect(pushed).toShow(text(/now 1/));
+    await pushed.appears(text(/late 2/));
+  });
+
+  it('has the real Router, with an address in memory', async () => {
+    @Component({ imports: [RouterLink], template: 'Hive {{ id }} <a routerLink="/board">Board</a>' })
+    class Detail {
+      readonly id = inject(ActivatedRoute).snapshot.paramMap.get('hiveId');
+    }
+    @Component({ selector: 'board-page', template: 'The board' })
+    class BoardPage {}
+    @Component({ selector: 'yard-shell', imports: [RouterOutlet], template: '<router-outlet />' })
+    class Shell {}
+    const routes = [
+      { path: 'hives/:hiveId', component: Detail },
+      { path: 'board', component: BoardPage },
+      { path: 'closed', component: BoardPage, canActivate: [() => false] },
+    ];
+    const shell = await isolate(Shell, { wrap: [provideRouter(routes), startAt('/hives/h7')] });
+    expect(shell).toShow(text(/Hive h7/));
+    await shell.click(role('link', 'Board'));
+    expect(shell).toShow(text('The board'));
+    expect(shell.chronicle.of('navigated').map(({ what }) => what)).toEqual(['/board']);
+    expect(location.pathname).toBe('/');
+    expect((await failure(isolate(Detail))).message).toContain('wrap: [provideRouter([])]');
+  });
+
+  it('plays a @defer block through its states', async () => {
+    @Component({ selector: 'late-part', template: 'late' })
+    class Late {}
+    @Component({
+      imports: [Late],
+      template: `
+        <button (click)="on.set(true)">Go</button>
+        @defer (when on()) {
+          <late-part />
+        } @placeholder {
+          <i>placeholder</i>
+        } @loading {
+          <i>loading</i>
+        } @error {
+          <i>error</i>
+        }
+      `,
+    })
+    class Page {
+      readonly on = signal(false);
+    }
+    const answer = hold();
+    const page = await isolate(Page, { defer: answer, stub: [Late] });
+    expect(page).toShow(text('placeholder'));
+    await page.click(role('button'));
+    expect(page).toShow(text('loading'));
+    await answer.release(undefined);
+    expect(page).toShow(part(Late));
+    const failed = await isolate(Page, { defer: fail() });
+    await failed.click(role('button'));
+    expect(failed).toShow(text('error'));
+  });
+});
