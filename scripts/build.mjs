@@ -78,7 +78,8 @@ await build({
     { in: `src/transform/${framework}.ts`, out: `${framework}-transform` },
     { in: `src/transform/${framework}-config.ts`, out: `${framework}-jest` },
   ]),
-  footer: { js: 'module.exports = module.exports.default;' },
+  // As a runner reads it: plain properties, and no sign of a standard module.
+  footer: { js: 'module.exports = { ...module.exports };' },
 });
 await chmod('dist/cli.js', 0o755);
 if (!(await readFile('dist/cli.js', 'utf8')).startsWith('#!')) {

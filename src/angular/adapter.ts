@@ -1,7 +1,8 @@
 import type { Adapter } from '../stage/adapter';
 import { prepare, settle } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
-import { isRunning, mount, refuseProps } from './mount';
+import { isRunning, mount } from './mount';
+import { refuseProps } from './props';
 
 export const angularAdapter: Adapter = {
   framework: 'Angular',

@@ -98,9 +98,13 @@ export const selectorOf = ({ selectors }: Definition): string => {
   return attributes.length > 0 ? `${tag}[${attributes[0]}]` : tag;
 };
 
-/** Inputs and outputs a component has by the directives it brings along, public names by public names. */
-export function broughtBy({ hostDirectives }: Definition): { inputs: string[]; outputs: string[] } {
-  const all = (hostDirectives ?? []).flatMap((one) => (typeof one === 'function' ? one() : [one]));
+/** The directives a component brings along. */
+export const hostDirectivesOf = ({ hostDirectives }: Definition): readonly HostDirective[] =>
+  (hostDirectives ?? []).flatMap((one) => (typeof one === 'function' ? one() : [one]));
+
+/** Inputs and outputs a component has by the directives it brings along, by their public names. */
+export function broughtBy(definition: Definition): { inputs: string[]; outputs: string[] } {
+  const all = hostDirectivesOf(definition);
   return {
     inputs: all.flatMap(({ inputs }) => Object.values(inputs)),
     outputs: all.flatMap(({ outputs }) => Object.values(outputs)),
@@ -121,3 +125,9 @@ export function flatten(
     return [{ token, provider: provider as Record<string, unknown> | Class }];
   });
 }
+
+/** The outputs of a component, those of the directives it brings along included. */
+export const outputsOf = (definition: Definition): string[] => [
+  ...Object.keys(definition.outputs),
+  ...broughtBy(definition).outputs,
+];

@@ -1,7 +1,6 @@
 import * as core from '@angular/core';
 import type { AnyFunction } from '../core/spy';
-import { stubAttributes } from '../stage/stub-markup';
-import type { StubInstance, StubRecord } from '../stage/stubs';
+import type { StubRecord } from '../stage/stubs';
 import {
   broughtBy,
   factoryOf,
@@ -12,30 +11,12 @@ import {
   type PipeDefinition,
   type Providers,
 } from './definitions';
-import type { Rendered } from './scope';
+import { bodies, controlOf, enter, take, type Around, type Field } from './stub-body';
 
 const stubTypes = new WeakSet<object>();
 
 /** True for a class made here. */
 export const isStubType = (type: unknown): boolean => stubTypes.has(type as object);
-
-interface Around {
-  onCreated(rendered: Rendered): void;
-  onUsed(): void;
-}
-
-type Field = Record<string, unknown>;
-type Heard = Record<string, AnyFunction>;
-
-/** What one stub on the page has. */
-interface StubBody extends StubInstance {
-  readonly fields: Field;
-  dirty: boolean;
-  /** Takes down what was given since it was asked last. */
-  give(): void;
-}
-
-const bodies = new WeakMap<object, StubBody>();
 
 /**
  * The definition that takes the place of a component's or directive's: its selectors, inputs, outputs
@@ -142,46 +123,6 @@ const outputsFor = (names: readonly string[]) =>
 
 const signalBased = 1;
 
-/** Takes down that a stub is on the page. */
-function enter(
-  record: StubRecord,
-  instance: object,
-  definition: Definition,
-  around: Around,
-  isComponent: boolean,
-): StubBody {
-  const element = core.inject(core.ElementRef).nativeElement as Element;
-  const fields = instance as Field;
-  const heard: Heard = {};
-  for (const [name, field] of Object.entries(definition.outputs)) heard[name] = makeOutput(fields, field);
-  const body: StubBody = {
-    props: {},
-    fields,
-    dirty: false,
-    element: () => element,
-    heard: () => listened(heard),
-    give() {
-      if (!body.dirty) return;
-      body.dirty = false;
-      record.given.push((body.props = { ...body.props }));
-      if (isComponent && record.how.render === undefined) mark(element, record.name, body.props);
-    },
-  };
-  bodies.set(instance, body);
-  core.inject(core.DestroyRef).onDestroy(() => record.instances.splice(record.instances.indexOf(body), 1));
-  record.instances.push(body);
-  around.onUsed();
-  if (isComponent) around.onCreated({ element, instance, definition, record });
-  changed(body);
-  return body;
-}
-
-// Angular sets one input after the other; when the last one is set the stub has been given something.
-function changed(body: StubBody): void {
-  if (!body.dirty) queueMicrotask(body.give);
-  body.dirty = true;
-}
-
 function makeClass(record: StubRecord, original: Definition, around: Around, isComponent: boolean): Class {
   const type = class {
     [field: string]: unknown;
@@ -207,68 +148,11 @@ function makeClass(record: StubRecord, original: Definition, around: Around, isC
   return type as never;
 }
 
-function mark(element: Element, name: string, props: object): void {
-  for (const [attribute, value] of Object.entries(stubAttributes(name, props)))
-    if (value !== undefined) element.setAttribute(attribute, value);
-}
-
 // A parent that reaches for a member nobody gave the stub is told so, where it reaches.
 function readMember(record: StubRecord, target: object, key: string | symbol, receiver: unknown): unknown {
   if (typeof key === 'symbol' || key in target || /^(ng|__|ɵ|then$|toJSON$)/.test(key))
     return Reflect.get(target, key, receiver);
   return (record.reach() as Field)[key];
-}
-
-function take(instance: object, name: string, value: unknown): StubBody {
-  const body = bodies.get(instance)!;
-  body.props[name] = value;
-  changed(body);
-  return body;
-}
-
-/** A field that a parent can listen to; that of a model is a signal, too. */
-function makeOutput(fields: Field, field: string): AnyFunction & { listeners: Set<AnyFunction> } {
-  const listeners = new Set<AnyFunction>();
-  const tell = (value: unknown) => listeners.forEach((listener) => listener(value) as unknown);
-  const subscribe = (listener: AnyFunction | { next?: AnyFunction }) => {
-    const call =
-      typeof listener === 'function' ? listener : (listener.next?.bind(listener) ?? (() => undefined));
-    listeners.add(call as AnyFunction);
-    return { unsubscribe: () => listeners.delete(call as AnyFunction) };
-  };
-  fields[field] = Object.assign((fields[field] as object | undefined) ?? {}, { subscribe, emit: tell });
-  return Object.assign(tell, { listeners });
-}
-
-const listened = (heard: Heard): Heard =>
-  Object.fromEntries(
-    Object.entries(heard).filter(
-      ([, tell]) => (tell as unknown as { listeners: Set<unknown> }).listeners.size !== 0,
-    ),
-  );
-
-/** What a form asks of a control, so that a stubbed one keeps the form working. */
-function controlOf(body: StubBody) {
-  return {
-    writeValue(value: unknown) {
-      body.props['value'] = value;
-      changed(body);
-    },
-    registerOnChange(tell: AnyFunction) {
-      const { heard } = body;
-      body.heard = () => ({ ...heard?.(), value: tell });
-    },
-    registerOnTouched(tell: AnyFunction) {
-      const { heard } = body;
-      body.heard = () => ({ ...heard?.(), touched: tell });
-    },
-    setDisabledState(disabled: boolean) {
-      body.props['disabled'] = disabled;
-      changed(body);
-    },
-    validate: () => null,
-    registerOnValidatorChange: () => undefined,
-  };
 }
 
 /** Whoever asks for the original, or for what it stands for under another token, gets the stub. */

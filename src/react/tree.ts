@@ -1,4 +1,5 @@
 import type { Instance, TreeNode } from '../stage/adapter';
+import { bareNode } from '../stage/outline';
 import type { Fiber } from './door';
 import { hostsOf, isComponent, isHost, tags, visit } from './fibers';
 import { nameOf, unwrap } from './kinds';
@@ -10,7 +11,7 @@ type ComponentNode = Extract<TreeNode, { kind: 'component' }>;
 export function readTree(root: Fiber | null, anchor: unknown, name: string): TreeNode {
   const top = findAnchor(root, anchor)?.child ?? null;
   const nodes = top ? readNode(top) : [];
-  return nodes[0] ?? { kind: 'component', name, stub: false, props: {}, children: [] };
+  return nodes[0] ?? bareNode(name);
 }
 
 function findAnchor(root: Fiber | null, anchor: unknown): Fiber | undefined {

@@ -6,6 +6,15 @@ import { namedByContent, roleOf } from '../page/roles';
 import { textOf } from '../page/names';
 import type { TreeNode } from './adapter';
 
+/** A component that has rendered nothing. */
+export const bareNode = (name: string): TreeNode => ({
+  kind: 'component',
+  name,
+  stub: false,
+  props: {},
+  children: [],
+});
+
 /**
  * What is rendered as text, one line each, indented by what is inside of what: components with
  * their props, elements by role and name. Plain boxes are left out, what is in them is not.

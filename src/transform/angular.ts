@@ -17,7 +17,7 @@ import {
  * the framework's own standard modules. Each file is looked at by itself, without types.
  */
 
-function process(code: string, file: string, options: TransformOptions = {}): Transformed {
+export function process(code: string, file: string, options: TransformOptions = {}): Transformed {
   if (!/\.[cm]?tsx?$/.test(file)) return fromStandard(code, file, options);
   const ts = typescript(file);
   if (!/@angular\//.test(code)) return transpile(ts, code, file, options);
@@ -29,7 +29,7 @@ function process(code: string, file: string, options: TransformOptions = {}): Tr
   return { code: `${prelude(options.supportsStaticESM ?? false)}${text}`, map };
 }
 
-const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
+export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
   keyOf(self(), code, file, String(options.supportsStaticESM), ...resourcesIn(code, file));
 
 /** The text of the templates and styles a file names: another text is another result. */
@@ -202,5 +202,3 @@ function aliasIn(ts: typeof TypeScript, options: TypeScript.Expression | undefin
   const value = found && ts.isPropertyAssignment(found) ? found.initializer : undefined;
   return value && ts.isStringLiteralLike(value) ? value.text : undefined;
 }
-
-export default { process, getCacheKey };

@@ -19,7 +19,7 @@ import {
  * are the names themselves.
  */
 
-function process(code: string, file: string, options: TransformOptions = {}): Transformed {
+export function process(code: string, file: string, options: TransformOptions = {}): Transformed {
   if (!file.endsWith('.vue')) return fromStandard(code, file, options);
   const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
   const { descriptor, errors } = compiler.parse(code, { filename: file });
@@ -45,7 +45,7 @@ function process(code: string, file: string, options: TransformOptions = {}): Tr
   return { code: result.code, map: chain(result.map, parts, file) };
 }
 
-const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
+export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
   keyOf(self(), code, file, String(options.supportsStaticESM));
 
 function compileTemplate(
@@ -111,5 +111,3 @@ function chain(
   let depth = 0;
   return remapping(outer, () => (depth++ === 0 ? (inner as never) : null)).toString();
 }
-
-export default { process, getCacheKey };

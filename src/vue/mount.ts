@@ -1,5 +1,6 @@
 import * as Vue from 'vue';
 import type { Mounted, Plan } from '../stage/adapter';
+import { bareNode } from '../stage/outline';
 import type { Live } from './door';
 import { stubDirectives } from './directives';
 import { declared, isComponent, nameOf, type Definition } from './kinds';
@@ -53,14 +54,7 @@ export function mount(plan: Plan): Mounted {
       await Vue.nextTick();
       for (const stop of stops.reverse()) stop();
     },
-    tree: () =>
-      (stage.vnode && readNode(stage.vnode)[0]) ?? {
-        kind: 'component',
-        name: plan.name,
-        stub: false,
-        props: {},
-        children: [],
-      },
+    tree: () => (stage.vnode && readNode(stage.vnode)[0]) ?? bareNode(plan.name),
     instancesOf: (component) => (stage.vnode ? readInstances(stage.vnode, component) : []),
   };
 }
