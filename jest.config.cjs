@@ -40,7 +40,7 @@ module.exports = {
     {
       ...source,
       displayName: 'react-18',
-      testMatch: ['<rootDir>/test/conformance/react.test.tsx', '<rootDir>/test/mistakes/mistakes.test.tsx'],
+      testMatch: ['<rootDir>/test/conformance/react.test.tsx', '<rootDir>/test/mistakes/react.test.tsx'],
       moduleNameMapper: { ...fromSource, ...react18 },
     },
     {

@@ -13,12 +13,14 @@ for (const name of [
   'Node',
   'Element',
   'HTMLElement',
+  'SVGElement',
+  'MathMLElement',
   'Event',
   'MutationObserver',
   'getComputedStyle',
 ]) {
   Object.defineProperty(globalThis, name, {
-    value: name === 'window' ? window : window[name],
+    value: name === 'window' ? window : (window[name] ?? class {}),
     configurable: true,
     writable: true,
   });

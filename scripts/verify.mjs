@@ -11,7 +11,8 @@ const steps = [
   ['docs', process.execPath, ['scripts/reference.mjs']],
   ['format', bin('prettier'), ['--check', '--log-level=warn', '.']],
   ['lint', bin('eslint'), ['.']],
-  ['types', bin('tsc'), ['-p', '.']],
+  ['types', bin('vue-tsc'), ['-p', '.', '--noEmit']],
+  ['templates', bin('ngc'), ['-p', 'examples/angular-apiary', '--noEmit']],
   ['build', process.execPath, ['scripts/build.mjs']],
   ['tests', bin('jest'), ['--json', `--outputFile=${report}`, ...process.argv.slice(2)]],
 ];
@@ -25,10 +26,13 @@ for (const [name, command, args] of steps) {
   if (status !== 0 && name !== 'tests') process.exit(1);
 }
 
+const table = spawnSync(process.execPath, ['scripts/conformance.mjs'], { stdio: 'inherit' }).status;
 const { numPassedTests, numFailedTests, numPendingTests, numFailedTestSuites } = JSON.parse(
   readFileSync(report, 'utf8'),
 );
 console.log(`${numPassedTests} passed, ${numFailedTests} failed, ${numPendingTests} skipped`);
 process.exit(
-  numFailedTests + numFailedTestSuites === 0 && numPassedTests > 0 && numPendingTests === 0 ? 0 : 1,
+  numFailedTests + numFailedTestSuites === 0 && numPassedTests > 0 && numPendingTests === 0 && table === 0
+    ? 0
+    : 1,
 );

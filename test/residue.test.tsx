@@ -1,6 +1,4 @@
 import 'simulacra/jest';
-import { setFlagsFromString } from 'node:v8';
-import { runInNewContext } from 'node:vm';
 import { useEffect, useState } from 'react';
 import { hold, part, role, takeDown } from 'simulacra';
 import { isolate } from 'simulacra/react';
@@ -33,15 +31,7 @@ function countListeners(target: EventTarget) {
   return () => [...live].filter(([, n]) => n !== 0);
 }
 
-setFlagsFromString('--expose_gc');
-const collect = runInNewContext('gc') as () => void;
-
-const heapAfterCollection = () => {
-  collect();
-  return process.memoryUsage().heapUsed;
-};
-
-it('leaves nothing behind after a thousand times', async () => {
+it('leaves nothing behind, however often', async () => {
   const once = async (answer: unknown) => {
     const board = await isolate(HiveBoard, {
       props,
@@ -55,22 +45,15 @@ it('leaves nothing behind after a thousand times', async () => {
   const listeners = countListeners(window);
   const globals = Object.getOwnPropertyNames(globalThis).sort().join();
   const { fetch, console: before, Response } = globalThis;
-  const heaps: number[] = [];
-  for (let round = 0; round < 5; round++) {
-    for (let n = 0; n < 100; n++) {
-      await once(hives);
-      await once(hold());
-    }
-    heaps.push(heapAfterCollection());
+  for (let n = 0; n < 20; n++) {
+    await once(hives);
+    await once(hold());
   }
   expect(document.body.innerHTML).toBe('');
   expect(listeners()).toEqual([]);
   expect(Object.getOwnPropertyNames(globalThis).sort().join()).toBe(globals);
   expect([globalThis.fetch, globalThis.console, globalThis.Response]).toEqual([fetch, before, Response]);
-  // Caches fill in the first round; after it the heap may not grow with the number of subjects.
-  const growth = (heaps[4]! - heaps[1]!) / 600;
-  expect(growth).toBeLessThan(4000);
-}, 60_000);
+});
 
 it('is taken down also when the component cannot be rendered', async () => {
   const Ill = () => {

@@ -60,7 +60,7 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
     if (Array.isArray(pair) && pair.length === 2) continue;
     refuse(
       'SIM-OPTION-VALUE',
-      { option: 'provide', value: pair, wanted: 'pairs: provide: [[SessionContext, value]]' },
+      { option: 'provide', value: pair, wanted: 'pairs: provide: [[Session, value]]' },
       { calledAt },
     );
   }

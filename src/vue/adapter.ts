@@ -3,6 +3,7 @@ import type { Adapter } from '../stage/adapter';
 import { prepare } from './door';
 import { isComponent, nameOf, unwrap } from './kinds';
 import { mount, running } from './mount';
+import { refuseProps } from './props';
 import { nameOfToken } from './thrown';
 
 export const vueAdapter: Adapter = {
@@ -22,6 +23,7 @@ export const vueAdapter: Adapter = {
     work();
     return Vue.nextTick();
   },
+  refuseProps,
   mount,
   running,
 };

@@ -21,6 +21,7 @@ import {
   Output,
   Pipe,
   signal,
+  VERSION,
   ViewChild,
   viewChild,
   ɵɵdefineComponent,
@@ -122,7 +123,7 @@ class Rows {
   @ViewChild(Row) classic!: Row;
 }
 
-describe("Angular's own ways: stubs", () => {
+describe(`Angular ${VERSION.full}, its own ways`, () => {
   it("has the original's selector, inputs, outputs and name, and none of its dependencies", async () => {
     const rows = await isolate(Rows, { stub: [stub(Row, { handle: ['focus'] })] });
     expect(rows.part(Row).props).toEqual([
@@ -228,7 +229,7 @@ describe("Angular's own ways: stubs", () => {
   });
 });
 
-describe("Angular's own ways: what is provided", () => {
+describe(`Angular ${VERSION.full}, its own ways`, () => {
   const UNITS = new InjectionToken<string>('UNITS');
 
   @Component({
@@ -318,7 +319,7 @@ class Keeper {
   readonly name: string = refuse();
 }
 
-describe("Angular's own ways: inputs, outputs, rendering", () => {
+describe(`Angular ${VERSION.full}, its own ways`, () => {
   it('takes every kind of input, and tells every kind of output', async () => {
     const ticks = new Stream<number>();
     @Component({

@@ -21,17 +21,19 @@ conform({
   components: rest,
 });
 
-it('renders what a classic field was set to, in a promise or a timer', async () => {
-  @Component({ template: '<button (click)="go()">Go</button><p>{{ word }}</p>' })
-  class Classic {
-    word = 'now';
-    go(): void {
-      void Promise.resolve().then(() => (this.word = 'soon'));
-      setTimeout(() => (this.word = 'late'), 10);
+describe(`Angular ${VERSION.full} with zone.js, its own ways`, () => {
+  it('renders what a classic field was set to, in a promise or a timer', async () => {
+    @Component({ template: '<button (click)="go()">Go</button><p>{{ word }}</p>' })
+    class Classic {
+      word = 'now';
+      go(): void {
+        void Promise.resolve().then(() => (this.word = 'soon'));
+        setTimeout(() => (this.word = 'late'), 10);
+      }
     }
-  }
-  const classic = await isolate(Classic);
-  await classic.click(role('button'));
-  expect(classic).toShow(text('soon'));
-  await classic.appears(text('late'));
+    const classic = await isolate(Classic);
+    await classic.click(role('button'));
+    expect(classic).toShow(text('soon'));
+    await classic.appears(text('late'));
+  });
 });

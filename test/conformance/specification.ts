@@ -1,3 +1,5 @@
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import {
   fail,
   hold,
@@ -13,6 +15,14 @@ import {
 } from 'simulacra';
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
+
+setFlagsFromString('--expose_gc');
+const collect = runInNewContext('gc') as () => void;
+
+const heapAfterCollection = () => {
+  collect();
+  return process.memoryUsage().heapUsed;
+};
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- each framework has types of its own */
 type Any = any;
@@ -32,8 +42,6 @@ export interface Kit {
   /** How a parent listens to what is told by a name, and by which name it is told: `onOpen` and `open`. */
   readonly listens: (name: string) => string;
   readonly tells: (name: string) => string;
-  /** What only this framework has, or has not: rows of the table that come with a reason. */
-  readonly lacks?: Readonly<Record<string, string>>;
   readonly components: {
     /** Loads the hives of `yard`, renders a Card each; "Try again" on failure; calls `onOpen`. */
     readonly Board: Any;
@@ -102,6 +110,7 @@ export function conform(kit: Kit): void {
         await board.click(role('button', 'Try again'));
         expect(board).toShow(text('Anemone'));
         expect(board.requests.map(({ status }) => status)).toEqual([503, 200]);
+        expect(board.requests[0]!.from).toBe('Board');
       });
 
       it.each([
@@ -297,6 +306,14 @@ export function conform(kit: Kit): void {
         expect(logged.calls.length).toBe(1);
       });
 
+      it('reports what a listener throws to the step that set it off', async () => {
+        const boom = () => {
+          throw new RangeError('39.5 degrees');
+        };
+        const card = await isolate(Card, { props: { hive: hives[0], [listens('open')]: boom } });
+        expect(await codeOf(() => card.click(role('button', 'Open')))).toBe('SIM-HANDLER-THREW');
+      });
+
       it('refuses what a person could not do', async () => {
         const log = await isolate(Log, { props: { [listens('log')]: spy() } });
         expect(await codeOf(() => log.click(role('button', 'Log')))).toBe('SIM-ACT-DISABLED');
@@ -312,6 +329,27 @@ export function conform(kit: Kit): void {
         expect(board).toShow(role('alert'));
         expect(await codeOf(takeDown)).toBe('SIM-REQUEST-UNMATCHED');
       });
+
+      it('leaves the heap as it was after a thousand subjects', async () => {
+        const once = async (answer: unknown) => {
+          await isolate(Board, {
+            ...loaded,
+            stub: answer === hives ? [Card] : [],
+            network: { [route]: answer },
+          });
+          await takeDown();
+        };
+        const heaps: number[] = [];
+        for (let round = 0; round < 5; round++) {
+          for (let n = 0; n < 100; n++) {
+            await once(hives);
+            await once(hold());
+          }
+          heaps.push(heapAfterCollection());
+        }
+        // Caches fill in the first round; after it the heap may not grow with the number of subjects.
+        expect((heaps[4]! - heaps[1]!) / 600).toBeLessThan(4000);
+      }, 90_000);
 
       it('leaves nothing behind', async () => {
         const globals = () => Object.keys(Object.getOwnPropertyDescriptors(globalThis)).sort().join();

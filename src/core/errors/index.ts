@@ -32,6 +32,23 @@ function framesOf({ stack = '' }: { readonly stack?: string | undefined }): stri
   return first < 0 ? frames : frames.slice(first);
 }
 
+// What comes again and again is told once, and how often.
+function shorten(chronicle: string): string {
+  const lines = chronicle.split('\n');
+  const kept: string[] = [];
+  const alike = (line = '') => line.replace(/^ *\d+ ms/, '');
+  for (let at = 0; at < lines.length; at++) {
+    kept.push(lines[at]!);
+    let end = at;
+    while (alike(lines[end + 1]) === alike(lines[at]) && end + 1 < lines.length) end++;
+    if (end - at > 2) {
+      kept.push(`          … ${end - at} more times`);
+      at = end;
+    }
+  }
+  return kept.join('\n');
+}
+
 /** Words a failure without throwing it. */
 export function explain<C extends Code>(
   code: C,
@@ -41,7 +58,7 @@ export function explain<C extends Code>(
   const word = registry[code] as (fields: Fields<C>) => Report;
   const error = new SimulacraError(code, fields, word(fields), {
     ...('cause' in around && { cause: around.cause }),
-    chronicle: around.chronicle?.toString(),
+    chronicle: around.chronicle && shorten(around.chronicle.toString()),
   });
   const lines = framesOf(around.calledAt ?? error);
   if (lines.length > 0) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');

@@ -4,7 +4,7 @@ import type { Report } from './error';
 /** Failures of putting a component on the stage. */
 export const isolating = {
   'SIM-COMPONENT-MISSING': (f: { value: unknown; framework: string; exports?: string[] }): Report => ({
-    head: `isolate() was given ${print(f.value)} where a ${f.framework} component belongs.`,
+    head: `isolate() was given ${print(f.value)} where ${/^[AEIOU]/.test(f.framework) ? 'an' : 'a'} ${f.framework} component belongs.`,
     there: f.exports?.length
       ? [`It has the exports ${list(f.exports)}: this looks like a whole module.`]
       : f.value === undefined

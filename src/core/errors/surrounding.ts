@@ -79,13 +79,13 @@ export const surrounding = {
     nearest: f.nearest && `[${f.nearest}]="…"`,
     next: f.known
       ? [`Correct the name in the template of ${f.reader}; a stub has the inputs of its original.`]
-      : [`Import the directive it belongs to:   imports: […] in ${f.reader}`],
+      : [`Import what it belongs to:   imports: [${ownerOf(f.property)}] in ${f.reader}`],
   }),
 };
 
-/** A class as it is most likely called: `app-hive-card` is HiveCard, `weight` is WeightPipe. */
+/** A class as it is most likely called: `hive-card` and `app-hive-card` are HiveCard, `weight` is WeightPipe. */
 function nameOfTag(name: string, kind: 'component' | 'pipe'): string {
-  const words = name.split('-').slice(kind === 'component' && name.includes('-') ? 1 : 0);
+  const words = name.replace(/^app-/, '').split('-');
   const called = words.map((word) => `${word[0]?.toUpperCase()}${word.slice(1)}`).join('');
   return kind === 'pipe' ? `${called}Pipe` : called;
 }
@@ -145,3 +145,12 @@ const noProvider = (f: NoProvider): Report => ({
         ...(f.path.length > 2 ? [`or for who needs it:   provide: [[${f.asker}, standIn(${f.asker})]]`] : []),
       ],
 });
+
+// What Angular itself brings along.
+const owners: readonly (readonly [RegExp, string])[] = [
+  [/^ngModel/, 'FormsModule'],
+  [/^form(Group|Control|Array)/, 'ReactiveFormsModule'],
+  [/^routerLink/, 'RouterLink'],
+  [/^ng(If|For|Class|Style|Switch|TemplateOutlet|ComponentOutlet)/, 'CommonModule'],
+];
+const ownerOf = (property: string): string => owners.find(([pattern]) => pattern.test(property))?.[1] ?? '…';

@@ -1,0 +1,81 @@
+import './page.mjs';
+import { isolate } from 'simulacra/vue';
+import { takeDown } from 'simulacra';
+import { createApp, defineComponent, h, nextTick } from 'vue';
+import { compare } from './measure.mjs';
+
+const turn = () => new Promise((resolve) => setImmediate(resolve));
+const Label = defineComponent({
+  name: 'Label',
+  props: ['name'],
+  render() {
+    return h('p', this.name);
+  },
+});
+
+// Heavy as real cards are: some forty elements, each with attributes.
+const Card = defineComponent({
+  name: 'Card',
+  props: ['hive'],
+  render() {
+    return h(
+      'article',
+      { class: 'card' },
+      Array.from({ length: 20 }, (_, n) =>
+        h('div', { key: n, title: `row ${n}` }, h('span', `${this.hive} ${n}`)),
+      ),
+    );
+  },
+});
+const Yard = defineComponent({
+  name: 'Yard',
+  render: () =>
+    h(
+      'section',
+      Array.from({ length: 100 }, (_, n) => h(Card, { key: n, hive: `h${n}` })),
+    ),
+});
+
+/** A mount with nothing around it, brought to rest by the same number of turns. */
+async function bare(component, props) {
+  const container = document.body.appendChild(document.createElement('div'));
+  const app = createApp(component, props);
+  app.mount(container);
+  await nextTick();
+  await turn();
+  app.unmount();
+  container.remove();
+}
+
+const isolated = (component, options) => async () => {
+  await isolate(component, options);
+  await takeDown();
+};
+
+export async function mountingVue() {
+  const props = { name: 'Anemone' };
+  const trivial = await compare({
+    ours: isolated(Label, { props }),
+    floor: () => bare(Label, props),
+    rounds: 1500,
+  });
+  const full = await compare({ ours: isolated(Yard, {}), floor: () => bare(Yard), rounds: 60 });
+  const stubbed = await compare({
+    ours: isolated(Yard, { stub: [Card] }),
+    floor: () => bare(Yard),
+    rounds: 60,
+  });
+  const more = ((trivial.ours - trivial.floor) * 1000).toFixed(0);
+  const why = `the ${more} µs more are the watch over the page and what is put in place and back again (fetch, console, errors of the window, what an application provides, throws and warns of). Bare Vue mounts this in so little that they weigh much; they are paid once for a subject, whatever its size: see the next row.`;
+  return [
+    {
+      name: 'Vue: isolate a trivial component and take it down',
+      against: 'bare mount, same turns',
+      goal: 1.3,
+      ...trivial,
+      why: trivial.ratio > 1.3 ? why : undefined,
+    },
+    { name: 'Vue: isolate 100 heavy children, in full', against: 'bare mount', goal: 1.3, ...full },
+    { name: 'Vue: isolate 100 heavy children, stubbed', against: 'bare mount in full', goal: 1, ...stubbed },
+  ];
+}

@@ -1,0 +1,59 @@
+// Makes docs/conformance.md out of what the last run of the tests saw. Fails where it was another before.
+import { readFileSync, writeFileSync } from 'node:fs';
+
+const file = 'docs/conformance.md';
+const tests = JSON.parse(readFileSync('.cache/jest.json', 'utf8')).testResults.flatMap(
+  ({ assertionResults }) => assertionResults,
+);
+const groups = ['states', 'stubs', 'surroundings', 'acting', 'the end of a test'];
+const rows = new Map();
+const own = new Map();
+const frameworks = new Set();
+for (const { ancestorTitles, title, status } of tests) {
+  const [framework, group] = ancestorTitles;
+  if (groups.includes(group)) {
+    frameworks.add(framework);
+    const key = `${group} | ${title}`;
+    rows.set(key, { ...rows.get(key), [framework]: status === 'passed' ? 'yes' : 'no' });
+  } else if (/its own ways$/.test(framework ?? '')) {
+    own.set(framework, [...(own.get(framework) ?? []), title]);
+  }
+}
+const order = ['React 18', 'React', 'Vue', 'Angular'];
+const rank = (name) =>
+  order.findLastIndex((start) => name.startsWith(start)) * 10 +
+  (name.startsWith('React 18') ? -20 : 0) +
+  name.length / 100;
+const columns = [...frameworks].sort((a, b) => rank(a) - rank(b));
+const cells = (row) => columns.map((name) => row[name] ?? '–').join(' | ');
+const escape = (text) => text.replaceAll('|', '\\|').replaceAll('<', '&lt;');
+const sections = groups.map((group) => {
+  const lines = [...rows].filter(([key]) => key.startsWith(`${group} |`));
+  return [
+    `## ${group[0].toUpperCase()}${group.slice(1)}`,
+    '',
+    `| Behaviour | ${columns.join(' | ')} |`,
+    `| --- | ${columns.map(() => '---').join(' | ')} |`,
+    ...lines.map(([key, row]) => `| ${escape(key.slice(group.length + 3))} | ${cells(row)} |`),
+  ].join('\n');
+});
+const owns = [...own].map(([name, titles]) =>
+  [`### ${name}`, '', ...[...new Set(titles)].map((title) => `- ${escape(title)}`)].join('\n'),
+);
+const text = `# One specification, every framework
+
+Made by the run of the tests: each behaviour is stated once (test/conformance/specification.ts) and run
+for every framework with components written in its own idiom.
+
+${sections.join('\n\n')}
+
+## What each has of its own
+
+${owns.join('\n\n')}
+`;
+if (process.argv.includes('--print')) console.log(text);
+else if (text !== readFileSync(file, 'utf8')) {
+  writeFileSync(file, text);
+  console.error(`${file} was made anew: look at it, and commit it`);
+  process.exit(1);
+}

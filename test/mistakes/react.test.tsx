@@ -1,0 +1,113 @@
+import 'simulacra/jest';
+import { createContext, useContext, useState, version, type ReactNode } from 'react';
+import { useSelector } from 'react-redux';
+import { useNavigate } from 'react-router';
+import { isolate, isolateWith, stub } from 'simulacra/react';
+import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';
+import { HiveCard } from '../../examples/react-apiary/src/HiveCard';
+import { SessionContext } from '../../examples/react-apiary/src/session';
+import { YardGate } from '../../examples/react-apiary/src/YardGate';
+import { Desk, Pad } from '../conformance/react';
+import { explainsEach } from './run';
+import { mistakes, type Mistake } from './table';
+
+const OpenButton = () => {
+  const navigate = useNavigate();
+  return <button onClick={() => void navigate('/hives/h1')}>Open</button>;
+};
+
+const TaskCount = () => <p>{useSelector((state: { tasks: string[] }) => state.tasks.length)} tasks</p>;
+
+const Weather = createContext<{ frost: boolean } | null>(null);
+Weather.displayName = 'Weather';
+const FrostAlert = () => {
+  const weather = useContext(Weather)!;
+  return weather.frost ? <p role="alert">Frost tonight</p> : null;
+};
+
+const Sick = () => {
+  throw new TypeError('queen is undefined');
+};
+const Row = ({ children }: { children?: ReactNode }) => <div>{children}</div>;
+const Tray = () => (
+  <Row>
+    <Sick />
+  </Row>
+);
+
+const Retitled = () => {
+  const [open, setOpen] = useState(false);
+  return (
+    <div>
+      {open ? <strong>Inspections</strong> : <h2>Inspections</h2>}
+      <button onClick={() => setOpen(true)}>Open</button>
+    </div>
+  );
+};
+
+const Scale = () => (
+  <div>
+    <p>
+      Now <b>31.2</b> kg
+    </p>
+    <div aria-hidden="true">
+      <button>Tare</button>
+    </div>
+    <button style={{ display: 'none' }}>Reset</button>
+  </div>
+);
+
+const Loop = () => {
+  const [n, setN] = useState(0);
+  if (n < 1e6) void Promise.resolve().then(() => setN(n + 1));
+  return <p>Turn</p>;
+};
+
+const nobody = { keeper: null, signIn() {}, signOut() {} };
+
+const own: Mistake[] = [
+  { title: 'A context that nobody provides', code: 'isolate(YardGate)', make: () => isolate(YardGate) },
+  {
+    title: 'A context that nobody provides, and nobody checks',
+    code: 'isolate(FrostAlert)',
+    make: () => isolate(FrostAlert, { provide: [[SessionContext, nobody]] }),
+  },
+  {
+    title: 'A hook that needs a router around it',
+    code: 'isolate(OpenButton)   // calls useNavigate()',
+    make: () => isolate(OpenButton),
+  },
+  {
+    title: 'A hook that needs a store around it',
+    code: 'isolate(TaskCount)   // calls useSelector()',
+    make: () => isolate(TaskCount),
+  },
+];
+
+explainsEach(
+  `React ${version}`,
+  [
+    ...mistakes({
+      isolate: isolate as never,
+      isolateWith: isolateWith as never,
+      stub,
+      HiveBoard,
+      HiveCard,
+      anotherHiveCard: Object.assign(() => null, { displayName: 'HiveCard' }),
+      YardGate,
+      Session: SessionContext,
+      nobody,
+      imke: { ...nobody, keeper: 'Imke' },
+      Weather,
+      listens: 'onOpen',
+      Scale,
+      Retitled,
+      Tray,
+      Loop,
+      Desk,
+      Pad,
+    }),
+    ...own,
+  ],
+  { file: 'mistakes', wordsOnly: version.startsWith('18') },
+);

@@ -1,0 +1,299 @@
+import { css, hold, label, part, role, standIn, takeDown, testId, text, type Subject } from 'simulacra';
+import { hives } from '../../examples/shared/hive';
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- these are mistakes the compiler would not let pass */
+type Any = any;
+
+export interface Mistake {
+  readonly title: string;
+  /** The line that is wrong, as a user writes it. */
+  readonly code: string;
+  make(): Promise<unknown>;
+}
+
+/** What a framework brings along: the components of its example, and some that are wrong in its idiom. */
+export interface MistakeKit {
+  isolate(component: Any, options?: Any): Promise<Subject<Any, Any>>;
+  isolateWith(options: Any): (component: Any, options?: Any) => Promise<Subject<Any, Any>>;
+  stub(component: Any, how?: Any): Any;
+  readonly HiveBoard: Any;
+  readonly HiveCard: Any;
+  /** Another component of the same name. */
+  readonly anotherHiveCard: Any;
+  readonly YardGate: Any;
+  /** What a session is provided for, one of nobody and one of Imke. */
+  readonly Session: Any;
+  readonly nobody: Any;
+  readonly imke: Any;
+  /** Something else that can be provided. */
+  readonly Weather: Any;
+  /** How a parent listens to what is told. */
+  readonly listens: string;
+  /** "Now 31.2 kg" in two elements; a button "Tare" hidden from assistive technology; one not displayed. */
+  readonly Scale: Any;
+  /** A heading "Inspections" that becomes a strong by the button "Open". */
+  readonly Retitled: Any;
+  /** Wraps a Row that wraps a Sick, which throws a TypeError while rendering. */
+  readonly Tray: Any;
+  /** Renders without end. */
+  readonly Loop: Any;
+  readonly Desk: Any;
+  readonly Pad: Any;
+}
+
+class HiveStore {
+  load() {}
+  save() {}
+}
+
+/** Every mistake that can be made in any framework, made. */
+export function mistakes(kit: MistakeKit): Mistake[] {
+  const { isolate, isolateWith, stub, HiveBoard, HiveCard, anotherHiveCard, YardGate, Weather } = kit;
+  const { Session, nobody, imke, Scale, Retitled, Tray, Loop, Desk, Pad, listens } = kit;
+  const props = { yard: 'north' };
+  const network = { 'GET /api/hives': hives };
+  const loaded = { props, network };
+  const atEnd = async (component: Any, options: Any) => {
+    await isolate(component, options);
+    await takeDown();
+  };
+  return [
+    { title: 'The component is undefined', code: 'isolate(undefined)', make: () => isolate(undefined) },
+    {
+      title: 'A whole module where a component belongs',
+      code: "import * as module from './HiveCard';\nisolate(module)",
+      make: () => isolate({ HiveCard }),
+    },
+    {
+      title: 'An unknown option',
+      code: 'isolate(HiveBoard, { props, stubs: [HiveCard] })',
+      make: () => isolate(HiveBoard, { props, stubs: [HiveCard] }),
+    },
+    {
+      title: 'An option of another shape',
+      code: 'isolate(YardGate, { provide: [SessionContext, session] })',
+      make: () => isolate(YardGate, { provide: [Session, nobody] }),
+    },
+    {
+      title: 'A stub that is undefined',
+      code: 'isolate(HiveBoard, { props, stub: [undefined] })',
+      make: () => isolate(HiveBoard, { props, stub: [undefined] }),
+    },
+    {
+      title: 'A stub that matched nothing',
+      code: 'isolate(HiveBoard, { props, network, stub: [YardGate] })',
+      make: () => atEnd(HiveBoard, { ...loaded, stub: [YardGate] }),
+    },
+    {
+      title: 'A stub of another component of the same name',
+      code: 'isolate(HiveBoard, { props, network, stub: [anotherHiveCard] })',
+      make: () => atEnd(HiveBoard, { ...loaded, stub: [anotherHiveCard] }),
+    },
+    {
+      title: 'A stub name in the wrong case',
+      code: "isolate(HiveBoard, { props, network, stub: ['hivecard'] })",
+      make: () => isolate(HiveBoard, { ...loaded, stub: ['hivecard'] }),
+    },
+    {
+      title: 'A stub name that is a letter off',
+      code: "isolate(HiveBoard, { props, network, stub: ['HiveCrad'] })",
+      make: () => isolate(HiveBoard, { ...loaded, stub: ['HiveCrad'] }),
+    },
+    {
+      title: 'A ref into a stub that has no handle',
+      code: 'isolate(Parent, { stub: [Child] })   // Parent calls ref.current.focus()',
+      make: async () => {
+        const desk = await isolate(Desk, { stub: [stub(Pad, { handle: ['select'] })] });
+        await desk.click(role('button', 'Write'));
+      },
+    },
+    { title: 'A child that throws while rendering', code: 'isolate(Tray)', make: () => isolate(Tray) },
+    {
+      title: 'A request that no route answers',
+      code: 'isolate(HiveBoard, { props })',
+      make: () => atEnd(HiveBoard, { props }),
+    },
+    {
+      title: 'A route whose method differs',
+      code: "isolate(HiveBoard, { props, network: { 'POST /api/hives': hives } })",
+      make: () => atEnd(HiveBoard, { props, network: { 'POST /api/hives': hives } }),
+    },
+    {
+      title: 'A route whose path is a letter off',
+      code: "isolate(HiveBoard, { props, network: { 'GET /api/hive': hives } })",
+      make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hive': hives } }),
+    },
+    {
+      title: 'A route without the beginning of the path',
+      code: "isolate(HiveBoard, { props, network: { 'GET /hives': hives } })",
+      make: () => atEnd(HiveBoard, { props, network: { 'GET /hives': hives } }),
+    },
+    {
+      title: 'A route with another query key',
+      code: "isolate(HiveBoard, { props, network: { 'GET /api/hives?yards=north': hives } })",
+      make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hives?yards=north': hives } }),
+    },
+    {
+      title: 'A route with another query value',
+      code: "isolate(HiveBoard, { props, network: { 'GET /api/hives?yard=south': hives } })",
+      make: () => atEnd(HiveBoard, { props, network: { 'GET /api/hives?yard=south': hives } }),
+    },
+    {
+      title: 'A route without a method',
+      code: "isolate(HiveBoard, { props, network: { '/api/hives': hives } })",
+      make: () => isolate(HiveBoard, { props, network: { '/api/hives': hives } }),
+    },
+    {
+      title: 'A route that was never asked for',
+      code: "const board = await isolate(HiveBoard, { props, network: { …, 'GET /api/hives/:hiveId': hives[0] } });\nboard.everyRouteAsked()",
+      make: async () =>
+        (
+          await isolate(HiveBoard, { props, network: { ...network, 'GET /api/hives/:hiveId': hives[0]! } })
+        ).everyRouteAsked(),
+    },
+    {
+      title: 'Nothing found, but something near',
+      code: "board.find(role('button', 'Open Anemony'))",
+      make: async () => (await isolate(HiveBoard, loaded)).find(role('button', 'Open Anemony')),
+    },
+    {
+      title: 'Nothing found, because a request failed',
+      code: "board.find(role('article', 'Anemone'))",
+      make: async () => (await isolate(HiveBoard, { props })).find(role('article', 'Anemone')),
+    },
+    {
+      title: 'Several found',
+      code: "board.find(role('button', /Open/))",
+      make: async () => (await isolate(HiveBoard, loaded)).find(role('button', /Open/)),
+    },
+    {
+      title: 'A role that does not exist',
+      code: "board.find(role('buton', 'Open Anemone'))",
+      make: async () => (await isolate(HiveBoard, loaded)).find(role('buton', 'Open Anemone')),
+    },
+    {
+      title: 'A label that does not exist',
+      code: "board.find(label('Search'))",
+      make: async () => (await isolate(HiveBoard, loaded)).find(label('Search')),
+    },
+    {
+      title: 'An element hidden from assistive technology',
+      code: "scale.find(role('button', 'Tare'))",
+      make: async () => (await isolate(Scale)).find(role('button', 'Tare')),
+    },
+    {
+      title: 'Text that is split over elements',
+      code: "scale.find(text('31.2 kg'))",
+      make: async () => (await isolate(Scale)).find(text('31.2 kg')),
+    },
+    {
+      title: 'A tag that changed while the text stayed',
+      code: "expect(page).toShow(role('heading', 'Inspections'))",
+      make: async () => {
+        const page = await isolate(Retitled);
+        await page.click(role('button', 'Open'));
+        page.find(role('heading', 'Inspections'));
+      },
+    },
+    {
+      title: 'A test id that does not exist',
+      code: "gate.find(testId('keepers'))",
+      make: async () => (await isolate(YardGate, { provide: [[Session, imke]] })).find(testId('keepers')),
+    },
+    {
+      title: 'A selector that matches nothing',
+      code: "board.find(css('table'))",
+      make: async () => (await isolate(HiveBoard, loaded)).find(css('table')),
+    },
+    {
+      title: 'A part that is not on the page',
+      code: 'board.find(part(YardGate))',
+      make: async () => (await isolate(HiveBoard, loaded)).find(part(YardGate)),
+    },
+    {
+      title: 'A string where a locator belongs',
+      code: "board.find('Anemone')",
+      make: async () => (await isolate(HiveBoard, loaded)).find('Anemone' as Any),
+    },
+    {
+      title: 'Waiting in vain',
+      code: "await board.appears(text('Anemone'), { within: 20 })",
+      make: async () =>
+        (await isolate(HiveBoard, { props, network: { 'GET /api/hives': hold() } })).appears(
+          text('Anemone'),
+          {
+            within: 20,
+          },
+        ),
+    },
+    {
+      title: 'A click on a disabled button',
+      code: "gate.click(role('button', 'Sign in'))",
+      make: async () =>
+        (await isolate(YardGate, { provide: [[Session, nobody]] })).click(role('button', 'Sign in')),
+    },
+    {
+      title: 'A click on what is not displayed',
+      code: "scale.click(css('button[style]', { hidden: true }))",
+      make: async () => (await isolate(Scale)).click(css('button[style]', { hidden: true })),
+    },
+    {
+      title: 'Typing into what is no field',
+      code: "board.type(role('heading', /Hives/), 'bor')",
+      make: async () => (await isolate(HiveBoard, loaded)).type(role('heading', /Hives/), 'bor'),
+    },
+    {
+      title: 'A key that does not exist',
+      code: "board.press('Return')",
+      make: async () => (await isolate(HiveBoard, loaded)).press('Return'),
+    },
+    {
+      title: 'Asking a subject that was taken down',
+      code: 'await takeDown();\nboard.find(…)',
+      make: async () => {
+        const board = await isolate(HiveBoard, loaded);
+        await takeDown();
+        board.find(text('Anemone'));
+      },
+    },
+    {
+      title: 'Telling a parent what it does not listen to',
+      code: "board.part(HiveCard).at(0).tell('onOpened', 'h1')",
+      make: async () =>
+        (
+          await isolate(HiveBoard, {
+            ...loaded,
+            props: { yard: 'north', [listens]: () => undefined },
+            stub: [HiveCard],
+          })
+        )
+          .part(HiveCard)
+          .at(0)
+          .tell('onOpened' as never, 'h1' as never),
+    },
+    {
+      title: 'Telling by several children at once',
+      code: "board.part(HiveCard).tell('onOpen', 'h1')",
+      make: async () =>
+        (await isolate(HiveBoard, { ...loaded, stub: [HiveCard] }))
+          .part(HiveCard)
+          .tell('onOpen' as never, 'h1' as never),
+    },
+    {
+      title: 'Asking for what was not provided',
+      code: 'board.given(SessionContext)',
+      make: async () => (await isolateWith({ provide: [[Weather, null]] })(HiveBoard, loaded)).given(Session),
+    },
+    {
+      title: 'A stand-in asked for what the class does not have',
+      code: 'standIn(HiveStore, { laod: hold() })',
+      make: async () => standIn(HiveStore, { laod: hold() } as Any),
+    },
+    {
+      title: 'A stand-in asked for what it was not given',
+      code: "standIn<HiveStore>(['load']).save()",
+      make: async () => standIn<HiveStore>(['load']).save(),
+    },
+    { title: 'A component that never comes to rest', code: 'isolate(Loop)', make: () => isolate(Loop) },
+  ];
+}

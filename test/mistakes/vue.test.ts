@@ -1,0 +1,131 @@
+import 'simulacra/jest';
+import { defineStore } from 'pinia';
+import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
+import { defineComponent, h, ref, version, type InjectionKey } from 'vue';
+import { useRoute } from 'vue-router';
+import HiveBoard from '../../examples/vue-apiary/src/HiveBoard.vue';
+import HiveCard from '../../examples/vue-apiary/src/HiveCard.vue';
+import { SessionKey } from '../../examples/vue-apiary/src/session';
+import YardGate from '../../examples/vue-apiary/src/YardGate.vue';
+import { hives } from '../../examples/shared/hive';
+import { Desk, Pad } from '../conformance/vue';
+import { explainsEach } from './run';
+import { mistakes, type Mistake } from './table';
+
+const component = (name: string, options: object): Component => defineComponent({ name, ...options });
+
+const Scale = component('Scale', {
+  template: `<div><p>Now <b>31.2</b> kg</p><div aria-hidden="true"><button>Tare</button></div><button style="display: none">Reset</button></div>`,
+});
+const Retitled = component('Retitled', {
+  data: () => ({ open: false }),
+  template: `<div><strong v-if="open">Inspections</strong><h2 v-else>Inspections</h2><button @click="open = true">Open</button></div>`,
+});
+const Sick = component('Sick', {
+  render() {
+    throw new TypeError('queen is undefined');
+  },
+});
+const Row = component('Row', { template: '<div><slot /></div>' });
+const Tray = component('Tray', { components: { Row, Sick }, template: '<Row><Sick /></Row>' });
+const Loop = component('Loop', {
+  data: () => ({ n: 0 }),
+  updated(this: { n: number }) {
+    void Promise.resolve().then(() => this.n++);
+  },
+  mounted(this: { n: number }) {
+    this.n++;
+  },
+  template: '<p :data-turn="n">Turn</p>',
+});
+const useTasks = defineStore('tasks', { state: () => ({ open: 3 }) });
+const yard = { yard: 'north' };
+const nobody = { keeper: ref(null), signIn() {}, signOut() {} };
+
+const own: Mistake[] = [
+  { title: 'An injection that nobody provides', code: 'isolate(YardGate)', make: () => isolate(YardGate) },
+  {
+    title: 'A required prop that is not given',
+    code: 'isolate(HiveBoard)',
+    make: () => isolate(HiveBoard, {} as never),
+  },
+  {
+    title: 'A prop that is a letter off',
+    code: "isolate(HiveBoard, { props: { yrad: 'north' } })",
+    make: () => isolate(HiveBoard, { props: { yrad: 'north' } as never }),
+  },
+  {
+    title: 'A component that is registered nowhere',
+    code: 'isolate(Shelf)   // <hive-crad /> in its template',
+    make: () =>
+      isolate(component('Shelf', { components: { HiveCard }, template: '<hive-crad :hive="1" />' })),
+  },
+  {
+    title: 'A component of a plugin that is not there',
+    code: 'isolate(Links)   // <RouterLink /> in its template',
+    make: () => isolate(component('Links', { template: '<RouterLink to="/">Board</RouterLink>' })),
+  },
+  {
+    title: 'A directive that is registered nowhere',
+    code: 'isolate(Field)   // v-focus in its template',
+    make: () => isolate(component('Field', { template: '<input v-focus>' })),
+  },
+  {
+    title: 'A route without a router',
+    code: 'isolate(HiveDetail)   // calls useRoute()',
+    make: () =>
+      isolate(component('HiveDetail', { setup: () => ({ id: useRoute().params }), template: '{{ id }}' })),
+  },
+  {
+    title: 'A store without its plugin',
+    code: 'isolate(TaskCount)   // calls useTasks()',
+    make: () =>
+      isolate(component('TaskCount', { setup: () => ({ tasks: useTasks() }), template: '{{ tasks.open }}' })),
+  },
+  {
+    title: 'A child whose setup waits, and nobody waits for it',
+    code: 'isolate(Page)   // its child has an async setup()',
+    make: () =>
+      isolate(
+        component('Page', {
+          render: () => h(defineComponent({ name: 'Slow', setup: async () => () => h('p') })),
+        }),
+      ),
+  },
+  {
+    title: 'An output that is never declared',
+    code: 'board.outputs.opend',
+    make: async () => {
+      const board = await isolate(HiveBoard, { props: yard, network: { 'GET /api/hives': hives } });
+      return (board.outputs as Record<string, unknown>)['opend'];
+    },
+  },
+];
+
+explainsEach(
+  `Vue ${version}`,
+  [
+    ...mistakes({
+      isolate: isolate as never,
+      isolateWith: isolateWith as never,
+      stub,
+      HiveBoard,
+      HiveCard,
+      anotherHiveCard: component('HiveCard', { render: () => null }),
+      YardGate,
+      Session: SessionKey,
+      nobody,
+      imke: { ...nobody, keeper: ref('Imke') },
+      Weather: Symbol('Weather') as InjectionKey<null>,
+      listens: 'onOpen',
+      Scale,
+      Retitled,
+      Tray,
+      Loop,
+      Desk,
+      Pad,
+    }),
+    ...own,
+  ],
+  { file: 'mistakes-vue', others: 'mistakes' },
+);
