@@ -81,6 +81,17 @@ await build({
   // As a runner reads it: plain properties, and no sign of a standard module.
   footer: { js: 'module.exports = { ...module.exports };' },
 });
+await writeFile(
+  'dist/runner.d.cts',
+  `/** What Jest needs to load a framework's files: spread it into the configuration. */
+declare const configuration: {
+  testEnvironment: string;
+  transform: Record<string, string>;
+  transformIgnorePatterns: string[];
+};
+export = configuration;
+`,
+);
 await chmod('dist/cli.js', 0o755);
 if (!(await readFile('dist/cli.js', 'utf8')).startsWith('#!')) {
   await writeFile('dist/cli.js', `#!/usr/bin/env node\n${await readFile('dist/cli.js', 'utf8')}`);

@@ -4,6 +4,8 @@ import ts from 'typescript';
 const entries = {
   simulacra: 'src/index.ts',
   'simulacra/react': 'src/react/index.ts',
+  'simulacra/vue': 'src/vue/index.ts',
+  'simulacra/angular': 'src/angular/index.ts',
   'simulacra/jest': 'src/jest/index.ts',
 };
 
@@ -71,12 +73,12 @@ function print(declaration) {
   return text.replace(/^export /, '').replace(/\s+/g, ' ');
 }
 
-/** @returns every example of a doc comment, with the name of what it is an example of */
+/** @returns every example of a doc comment, with the entry and the name of what it is an example of */
 export function readExamples() {
   const found = new Map();
-  const add = (name, code) => code && found.set(code, name);
-  for (const { exported } of readDocComments())
+  for (const { entry, exported } of readDocComments())
     for (const { name, tags } of exported)
-      for (const tag of tags) if (tag.name === 'example') add(name, tag.text);
-  return [...found].map(([code, name]) => ({ name, code }));
+      for (const tag of tags)
+        if (tag.name === 'example' && tag.text && !found.has(tag.text)) found.set(tag.text, { entry, name });
+  return [...found].map(([code, of]) => ({ ...of, code }));
 }

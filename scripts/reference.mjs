@@ -41,23 +41,87 @@ await writeFile(
   `# Reference\n\nMade from the doc comments by \`npm run docs\`. Every example here is run by the tests.\n\n${parts.join('\n\n')}\n`,
 );
 
-const head = `/* Made by npm run docs from the examples of the doc comments. */
+const words = [
+  'css',
+  'fail',
+  'hold',
+  'inTurn',
+  'label',
+  'later',
+  'part',
+  'role',
+  'spy',
+  'standIn',
+  'takeDown',
+  'testId',
+  'text',
+];
+const start = (framework, used, lines) => `/* Made by npm run docs from the examples of the doc comments. */
 import 'simulacra/jest';
-import { css, fail, hold, inTurn, label, later, part, role, spy, standIn, takeDown, testId, text } from 'simulacra';
-import { isolate, isolateWith, stub } from 'simulacra/react';
-import { forwardRef, useRef } from 'react';
-import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';
-import { HiveCard } from '../../examples/react-apiary/src/HiveCard';
-import { SessionContext, type Session } from '../../examples/react-apiary/src/session';
-import { YardGate } from '../../examples/react-apiary/src/YardGate';
+import { ${words.join(', ')} } from 'simulacra';
+import { isolate, isolateWith, stub } from 'simulacra/${framework}';
+${lines.join('\n')}
 import { hives as all, type Hive } from '../../examples/shared/hive';
 
 const hives = all as [Hive, Hive, Hive];
-void [css, fail, hold, inTurn, label, later, part, role, spy, standIn, takeDown, testId, text, isolateWith, stub, forwardRef, useRef, SessionContext];
-export type { Session };
+void [${[...words, 'isolateWith', 'stub', ...used].join(', ')}];
 `;
-const tests = readExamples().map(
-  ({ name, code }, at) => `\ntest('${name} ${at + 1}', async () => {\n${code.replace(/^/gm, '  ')}\n});`,
-);
+const files = {
+  'examples.test.tsx': {
+    entries: ['simulacra', 'simulacra/react', 'simulacra/jest'],
+    head: `${start(
+      'react',
+      ['forwardRef', 'useRef', 'SessionContext'],
+      [
+        "import { forwardRef, useRef } from 'react';",
+        "import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';",
+        "import { HiveCard } from '../../examples/react-apiary/src/HiveCard';",
+        "import { SessionContext, type Session } from '../../examples/react-apiary/src/session';",
+        "import { YardGate } from '../../examples/react-apiary/src/YardGate';",
+      ],
+    )}export type { Session };\n`,
+  },
+  'examples-vue.test.ts': {
+    entries: ['simulacra/vue'],
+    head: `${start(
+      'vue',
+      ['defineComponent', 'h', 'ref', 'SessionKey'],
+      [
+        "import { defineComponent, h, ref } from 'vue';",
+        "import HiveBoard from '../../examples/vue-apiary/src/HiveBoard.vue';",
+        "import HiveCard from '../../examples/vue-apiary/src/HiveCard.vue';",
+        "import { SessionKey, type Session } from '../../examples/vue-apiary/src/session';",
+        "import YardGate from '../../examples/vue-apiary/src/YardGate.vue';",
+      ],
+    )}export type { Session };\n`,
+  },
+  'examples-angular.test.ts': {
+    entries: ['simulacra/angular'],
+    head: `${start(
+      'angular',
+      ['signal', 'provideRouter', 'startAt'],
+      [
+        "import { Component, signal } from '@angular/core';",
+        "import { provideRouter, RouterOutlet } from '@angular/router';",
+        "import { startAt } from 'simulacra/angular';",
+        "import { HiveBoard } from '../../examples/angular-apiary/src/hive-board';",
+        "import { HiveCard } from '../../examples/angular-apiary/src/hive-card';",
+        "import { Session } from '../../examples/angular-apiary/src/session';",
+        "import { YardGate } from '../../examples/angular-apiary/src/yard-gate';",
+      ],
+    )}
+@Component({ selector: 'outlet-page', imports: [RouterOutlet], template: '<router-outlet />' })
+class RouterOutletPage {}
+`,
+  },
+};
 await mkdir('test/generated', { recursive: true });
-await writeFile('test/generated/examples.test.tsx', `${head}${tests.join('\n')}\n`);
+const examples = readExamples();
+for (const [file, { entries, head }] of Object.entries(files)) {
+  const tests = examples
+    .filter(({ entry }) => entries.includes(entry))
+    .map(
+      ({ name, code }, at) => `\ntest('${name} ${at + 1}', async () => {\n${code.replace(/^/gm, '  ')}\n});`,
+    );
+  await writeFile(`test/generated/${file}`, `${head}${tests.join('\n')}\n`);
+}

@@ -125,6 +125,15 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-UNKNOWN, SIM-PROP-MISSING, SIM-PROVIDE-MISSING,
  * SIM-IMPORT-MISSING, SIM-BINDING-UNKNOWN, SIM-RENDER-THREW, SIM-STUB-NAME; all is taken down again then
+ * @example
+ * const board = await isolate(HiveBoard, {
+ *   props: { yard: 'north' },
+ *   stub: [HiveCard],
+ *   network: { 'GET /api/hives?yard=:yard': hives },
+ * });
+ * expect(board).toShow(part(HiveCard), { times: 3 });
+ * await board.part(HiveCard).at(0).tell('opened', 'h1');
+ * expect(board.outputs.opened).toEqual([['h1']]);
  */
 export function isolate<T extends object, V extends readonly unknown[] = []>(
   component: abstract new (...args: never[]) => T,
@@ -137,6 +146,11 @@ export function isolate<T extends object, V extends readonly unknown[] = []>(
  * A team's own `isolate`, with options already in it: merged as `isolateWith` of every framework does.
  *
  * @param defaults options every call begins with
+ * @example
+ * const session = standIn(Session, { keeper: signal<string | null>('Imke') });
+ * const isolateSignedIn = isolateWith({ provide: [[Session, session]] });
+ * const gate = await isolateSignedIn(YardGate, { slots: { default: 'The yard' } });
+ * expect(gate).toShow(text('Imke'));
  */
 export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
@@ -161,6 +175,13 @@ function start<T>(component: unknown, options: AllOptions, calledAt: Error): Pro
  * @param child the component, directive or pipe, or its name
  * @param how for a component: another component, a template in which its inputs are there by name, or a
  * `handle` (what the parent reaches through a query); for a pipe: a function of its arguments, or a value
+ * @example
+ * const board = await isolate(HiveBoard, {
+ *   props: { yard: 'north' },
+ *   stub: [stub(HiveCard, '<p role="note">{{ hive.name }}</p>')],
+ *   network: { 'GET /api/hives': hives },
+ * });
+ * expect(board).toShow(role('note'), { times: 3 });
  */
 export function stub(child: Stubbable | string, how?: Component | string | AnyFunction | StubHow): Stub {
   const { handle, render } = isHow(how) ? how : { handle: undefined, render: how };

@@ -27,7 +27,19 @@ export const wrappingComponents = ({ wrap }: Plan): Wrapping[] =>
 
 const startToken = new core.InjectionToken<string>('the address a subject starts at');
 
-/** Where the subject starts: an address of the application. */
+/**
+ * Where the subject starts: an address of the application, for the router. The page's own address
+ * stays what it is; where the subject goes is told in the chronicle.
+ *
+ * @param url path, query and fragment
+ * @example
+ * const routes = [{ path: 'gate', component: YardGate }];
+ * const page = await isolate(RouterOutletPage, {
+ *   wrap: [provideRouter(routes), startAt('/gate')],
+ *   provide: [[Session, standIn(Session, { keeper: signal(null) })]],
+ * });
+ * expect(page).toShow(role('form', 'Sign in'));
+ */
 export const startAt = (url: string): core.EnvironmentProviders =>
   core.makeEnvironmentProviders([{ provide: startToken, useValue: url }]);
 

@@ -87,6 +87,15 @@ export interface Subject<Props = object> extends Omit<
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-MISSING, SIM-RENDER-THREW, SIM-PROVIDE-MISSING,
  * SIM-WRAP-MISSING, SIM-RESOLVE-NONE, SIM-STUB-NAME, SIM-VUE-PRODUCTION; all is taken down again then
+ * @example
+ * const board = await isolate(HiveBoard, {
+ *   props: { yard: 'north' },
+ *   stub: [HiveCard],
+ *   network: { 'GET /api/hives?yard=:yard': hives },
+ * });
+ * expect(board).toShow(part(HiveCard), { times: 3 });
+ * await board.part(HiveCard).at(0).tell('open', 'h1');
+ * expect(board.outputs.open).toEqual([['h1']]);
  */
 export function isolate<C extends Component, V extends readonly unknown[] = []>(
   component: C,
@@ -99,6 +108,11 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
  * A team's own `isolate`, with options already in it: merged as `isolateWith` of every framework does.
  *
  * @param defaults options every call begins with
+ * @example
+ * const session = standIn<Session>(['signIn', 'signOut'], { keeper: ref('Imke') });
+ * const isolateSignedIn = isolateWith({ provide: [[SessionKey, session]] });
+ * const gate = await isolateSignedIn(YardGate, { slots: { default: 'The yard' } });
+ * expect(gate).toShow(text('Imke'));
  */
 export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
@@ -123,6 +137,23 @@ function start<P>(component: unknown, options: AllOptions, calledAt: Error): Pro
  * @param component the child, or its name
  * @param how a rendering of your own (a function of the props, or a component), or a `handle`: what the
  * parent reaches through a template ref
+ * @example
+ * const board = await isolate(HiveBoard, {
+ *   props: { yard: 'north' },
+ *   stub: [stub(HiveCard, ({ hive }) => h('p', { role: 'note' }, hive.name))],
+ *   network: { 'GET /api/hives': hives },
+ * });
+ * expect(board).toShow(role('note'), { times: 3 });
+ * @example
+ * const Field = defineComponent({ name: 'Field', template: '<textarea />' });
+ * const NotePad = defineComponent({
+ *   components: { Field },
+ *   setup: () => ({ field: ref<{ focus(): void }>() }),
+ *   template: '<button v-on:click="field.focus()">Write</button><Field ref="field" />',
+ * });
+ * const pad = await isolate(NotePad, { stub: [stub(Field, { handle: ['focus'] })] });
+ * await pad.click(role('button', 'Write'));
+ * expect(pad.part(Field).handle['focus']?.calls).toEqual([[]]);
  */
 export function stub<C extends Component>(
   component: C | string,
