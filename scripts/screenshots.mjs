@@ -4,24 +4,28 @@ import { createServer } from 'vite';
 import { openBrowser } from './browser.mjs';
 
 const folder = 'docs/screenshots';
-const server = await createServer({
-  configFile: 'examples/react-apiary/vite.config.ts',
-  server: { port: 4171 },
-  logLevel: 'error',
-});
-await server.listen();
 const { browser, close } = await openBrowser();
-const page = await browser.newPage();
-await page.goto('http://127.0.0.1:4171/', { waitUntil: 'networkidle0' });
-await page.screenshot({ path: `${folder}/react-apiary-gate.png` });
-await page.type('input', 'Imke');
-await page.keyboard.press('Enter');
-await page.waitForSelector('article');
-await page.screenshot({ path: `${folder}/react-apiary.png` });
-await page.evaluate(() => [...document.querySelectorAll('nav button')][1].click());
-await page.waitForSelector('[role=alert]');
-await page.screenshot({ path: `${folder}/react-apiary-failed.png` });
-await server.close();
+for (const framework of ['react', 'vue', 'angular']) {
+  const server = await createServer({
+    configFile: `examples/${framework}-apiary/vite.config.ts`,
+    server: { port: 0 },
+    logLevel: 'error',
+  });
+  await server.listen();
+  const page = await browser.newPage();
+  await page.goto(`http://127.0.0.1:${server.httpServer.address().port}/`);
+  const picture = (name) => page.screenshot({ path: `${folder}/${framework}-apiary${name}.png` });
+  await page.waitForSelector('input');
+  await picture('-gate');
+  await page.type('form input', 'Imke');
+  await page.keyboard.press('Enter');
+  await page.waitForSelector('article');
+  await picture('');
+  await page.evaluate(() => [...document.querySelectorAll('nav button')][1].click());
+  await page.waitForSelector('[role=alert]');
+  await picture('-failed');
+  await server.close();
+}
 await close();
 
 // The terminal is a real one, in a window of its own on a display without a screen.

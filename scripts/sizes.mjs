@@ -4,7 +4,7 @@ import { gzipSync } from 'node:zlib';
 import { transformSync } from 'esbuild';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
-const budget = { 'index.js': 9, 'react.js': 42, 'jest.js': 7 };
+const budget = { 'index.js': 9.5, 'react.js': 42, 'vue.js': 44, 'angular.js': 47, 'jest.js': 8 };
 
 /** Prints each entry's size against its budget. @returns whether all keep to it */
 export function printSizes() {
@@ -14,7 +14,7 @@ export function printSizes() {
       const packed = gzipSync(transformSync(code, { minify: true }).code).length / 1000;
       const kept = packed <= most;
       console.log(
-        `${kept ? 'ok    ' : 'failed'}  size  ${file.padEnd(9)} ${packed.toFixed(1)} of ${most} kB compressed, ${(code.length / 1000).toFixed(0)} kB as it is`,
+        `${kept ? 'ok    ' : 'failed'}  size  ${file.padEnd(10)} ${packed.toFixed(1)} of ${most} kB compressed, ${(code.length / 1000).toFixed(0)} kB as it is`,
       );
       return kept;
     })

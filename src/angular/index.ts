@@ -23,7 +23,11 @@ export type Stubbable = Component;
 type Emits<V> = { subscribe(listener: (value: V) => void): unknown; emit(value?: any): void };
 type IsOutput<F> =
   F extends Emits<any> ? true : F extends { subscribe(listener: any): unknown } ? true : false;
-type ValueOf<F> = F extends core.OutputRef<infer V> ? V : F extends Emits<infer V> ? V : unknown;
+type ValueOf<F> = F extends { emit(value?: infer V): void }
+  ? V
+  : F extends core.OutputRef<infer V>
+    ? V
+    : unknown;
 type IsInput<F> =
   F extends core.InputSignalWithTransform<any, any>
     ? true
@@ -135,10 +139,10 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
  * await board.part(HiveCard).at(0).tell('opened', 'h1');
  * expect(board.outputs.opened).toEqual([['h1']]);
  */
-export function isolate<T extends object, V extends readonly unknown[] = []>(
-  component: abstract new (...args: never[]) => T,
-  options: Options<T, V> = {},
-): Promise<Subject<T>> {
+export function isolate<C extends Component, V extends readonly unknown[] = []>(
+  component: C,
+  options: Options<InstanceType<C>, V> = {},
+): Promise<Subject<InstanceType<C>>> {
   return start(component, options as AllOptions, calledFrom('isolate', isolate));
 }
 

@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import { execFile } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -21,7 +21,14 @@ const at = (name: string) => `${name}@${versions[`node_modules/${name}`]!.versio
 const entries = {
   simulacra: ['fail', 'role', 'takeDown'],
   'simulacra/react': ['isolate', 'isolateWith', 'stub'],
+  'simulacra/vue': ['isolate', 'isolateWith', 'stub'],
+  'simulacra/angular': ['isolate', 'isolateWith', 'stub', 'startAt'],
   'simulacra/jest': ['matchers', 'takeDown'],
+};
+const frameworks = {
+  react: ['react', 'react-dom', '@types/react'],
+  vue: ['vue'],
+  angular: ['core', 'common', 'compiler', 'platform-browser'].map((name) => `@angular/${name}`),
 };
 
 describe('the package, packed and installed elsewhere', () => {
@@ -36,13 +43,13 @@ describe('the package, packed and installed elsewhere', () => {
     const [{ filename }] = JSON.parse(stdout) as [{ filename: string }];
     tarball = filename;
     const wanted = [
-      'react',
-      'react-dom',
+      ...Object.values(frameworks).flat(),
+      'rxjs',
+      'esbuild',
       'jest',
       'jest-environment-jsdom',
       'jsdom',
       'typescript',
-      '@types/react',
       '@types/jest',
     ].map(at);
     await run(
@@ -142,6 +149,66 @@ describe('the package, packed and installed elsewhere', () => {
       throw new Error(error.stdout);
     });
   });
+
+  it.each([
+    [
+      'vue',
+      'Card.vue',
+      `<script setup lang="ts">defineProps<{ name: string }>(); defineEmits<{ open: [] }>();</script>
+       <template><button @click="$emit('open')">{{ name }}</button></template>`,
+      `import Card from './Card.vue';`,
+    ],
+    [
+      'angular',
+      'card.ts',
+      `import { Component, input, output } from '@angular/core';
+       @Component({ selector: 'a-card', templateUrl: './card.html' })
+       export class Card { readonly name = input.required<string>(); readonly open = output<void>(); }`,
+      `import { Card } from './card';`,
+    ],
+  ])(
+    'loads what %s is written in by one line of configuration',
+    async (framework, file, source, imported) => {
+      const folder = join(place, framework);
+      mkdirSync(folder);
+      writeFileSync(join(folder, file), source);
+      writeFileSync(join(folder, 'card.html'), `<button (click)="open.emit()">{{ name() }}</button>`);
+      // Of the project's own transformer only what a test itself needs.
+      const test = `${imported}
+      import { isolate } from 'simulacra/${framework}';
+      import { role } from 'simulacra';
+      import 'simulacra/jest';
+      test('a card', async () => {
+        const card = await isolate(Card, { props: { name: 'Anemone' } });
+        await card.click(role('button', 'Anemone'));
+        expect(card.outputs.open.length).toBe(1);
+        card.find(role('button', 'Anemony'));
+      });`;
+      writeFileSync(join(folder, 'card.test.ts'), test);
+      writeFileSync(
+        join(folder, 'esbuild.cjs'),
+        `const { transformSync } = require('esbuild');
+       module.exports = { process: (code, file) => transformSync(code, { format: 'cjs', loader: 'ts', sourcemap: 'inline', sourcefile: file }) };`,
+      );
+      const own =
+        framework === 'vue' ? `, transform: { ...loaded.transform, '\\\\.ts$': './esbuild.cjs' }` : '';
+      writeFileSync(
+        join(folder, 'jest.config.cjs'),
+        `const loaded = require('simulacra/${framework}/jest'); module.exports = { ...loaded${own} };`,
+      );
+      const { stdout } = await run('npx', ['jest', '--json', '--rootDir', folder], {
+        cwd: folder,
+        env: env as NodeJS.ProcessEnv,
+      }).catch((error: { stdout: string }) => error);
+      const report = JSON.parse(stdout) as {
+        testResults: [{ message: string; assertionResults: { failureMessages: string[] }[] }];
+      };
+      const [result] = report.testResults;
+      const said = result.assertionResults[0]?.failureMessages.join() ?? result.message;
+      expect(said).toMatch(/SIM-FIND-NONE[^]*card\.test\.ts:9:/);
+    },
+    120_000,
+  );
 
   it('passes the checks of package surfaces', async () => {
     const { stdout } = await run(process.execPath, [

@@ -1,0 +1,92 @@
+/* Compiled, never run: what the public interface must take and must refuse. */
+import {
+  booleanAttribute,
+  Component,
+  EventEmitter,
+  InjectionToken,
+  input,
+  Input,
+  model,
+  output,
+  Output,
+  signal,
+} from '@angular/core';
+import { provideRouter } from '@angular/router';
+import { hold, spy, standIn } from 'simulacra';
+import { isolate, isolateWith, startAt, stub } from 'simulacra/angular';
+import { HiveCard } from '../../examples/angular-apiary/src/hive-card';
+import { Session } from '../../examples/angular-apiary/src/session';
+import { YardGate } from '../../examples/angular-apiary/src/yard-gate';
+import type { Hive } from '../../examples/shared/hive';
+
+declare const hive: Hive;
+const UNITS = new InjectionToken<'kg' | 'lb'>('UNITS');
+
+@Component({ template: '' })
+class All {
+  @Input() plain = 0;
+  readonly marked = input(false, { transform: booleanAttribute });
+  readonly note = model('');
+  @Output() readonly old = new EventEmitter<string>();
+  readonly modern = output<number>();
+  private readonly hidden = 3;
+  count(): number {
+    return this.hidden;
+  }
+}
+class Store {
+  private readonly names: string[] = [];
+  load(yard: string): Promise<string[]> {
+    return Promise.resolve([yard, ...this.names]);
+  }
+}
+
+type Equal<A, B> = (<T>() => T extends A ? 1 : 2) extends <T>() => T extends B ? 1 : 2 ? true : false;
+const same = <T extends true>(_?: T) => undefined;
+
+export async function props() {
+  const card = await isolate(HiveCard, { props: { hive, opened: spy<(id: string) => void>() } });
+  same<Equal<(typeof card.outputs.opened)[number], [string]>>();
+  await card.update({ hive });
+  const all = await isolate(All, {
+    props: { plain: 3, marked: '', note: signal(''), old: (word) => word.trim() },
+  });
+  same<Equal<(typeof all.outputs.modern)[number], [number]>>();
+  same<Equal<(typeof all.outputs.noteChange)[number], [string]>>();
+  await isolate(All, { props: { note: 'calm', noteChange: (word: string) => word.trim() } });
+  const page = await isolate(YardGate);
+  const first: Hive = page.part(HiveCard).props[0]!.hive;
+  await page.part(HiveCard).at(0).tell('opened', first.id);
+  // @ts-expect-error an input of another type
+  await isolate(HiveCard, { props: { hive: 'h1' } });
+  // @ts-expect-error an input that is not there
+  await isolate(HiveCard, { props: { hives: [] } });
+  // @ts-expect-error a method is no input
+  await isolate(All, { props: { count: 3 } });
+  // @ts-expect-error an unknown option
+  await isolate(YardGate, { stubs: [HiveCard] });
+  // @ts-expect-error a value of another type
+  await page.part(HiveCard).at(0).tell('opened', 7);
+  // @ts-expect-error an output that is not there
+  void card.outputs.open;
+}
+
+export async function surroundings() {
+  const gate = await isolate(YardGate, {
+    provide: [
+      [Session, standIn(Session, { keeper: signal<string | null>(null) })],
+      [UNITS, 'kg'],
+      [Store, standIn(Store, { load: hold<string[]>() })],
+    ],
+    wrap: [provideRouter([]), startAt('/'), YardGate, [YardGate, {}]],
+    stub: [HiveCard, 'WeightPipe', stub(HiveCard, '<p></p>')],
+    defer: hold(),
+  });
+  gate.given(Session).signIn.calls satisfies [keeper: string][];
+  gate.given(Store).load.calls satisfies [yard: string][];
+  await isolateWith({ provide: [[UNITS, 'lb']] })(YardGate);
+  // @ts-expect-error a value of another type
+  await isolate(YardGate, { provide: [[UNITS, 'stone']] });
+  // @ts-expect-error a token without its value
+  await isolate(YardGate, { provide: [Session] });
+}

@@ -1,0 +1,67 @@
+/* Compiled, never run: what the public interface must take and must refuse. */
+import { spy, standIn } from 'simulacra';
+import { isolate, isolateWith, stub } from 'simulacra/vue';
+import { defineComponent, ref, type InjectionKey, type PropType } from 'vue';
+import HiveCard from '../../examples/vue-apiary/src/HiveCard.vue';
+import { SessionKey, type Session } from '../../examples/vue-apiary/src/session';
+import YardGate from '../../examples/vue-apiary/src/YardGate.vue';
+import type { Hive } from '../../examples/shared/hive';
+import Ledger from '../conformance/Ledger.vue';
+
+declare const hive: Hive;
+declare const Units: InjectionKey<'kg' | 'lb'>;
+const Classic = defineComponent({
+  props: { hive: { type: Object as PropType<Hive>, required: true }, marked: Boolean },
+  emits: { open: (_id: string) => true },
+});
+
+type Equal<A, B> = (<T>() => T extends A ? 1 : 2) extends <T>() => T extends B ? 1 : 2 ? true : false;
+const same = <T extends true>(_?: T) => undefined;
+
+export async function props() {
+  const card = await isolate(HiveCard, { props: { hive, onOpen: spy<(id: string) => void>() } });
+  same<Equal<(typeof card.outputs.open)[number], [hiveId: string]>>();
+  await card.update({ hive });
+  await isolate(Classic, { props: { hive, marked: true } });
+  await isolate(YardGate, { slots: { default: 'The yard' } });
+  const ledger = await isolate(Ledger, { props: { note: ref('calm'), kilograms: 3 } });
+  same<Equal<(typeof ledger.outputs.weighed)[number], [kilograms: number, at: string]>>();
+  const page = await isolate(YardGate);
+  const first: Hive = page.part(HiveCard).props[0]!.hive;
+  await page.part(HiveCard).at(0).tell('open', first.id);
+  // @ts-expect-error a prop of another type
+  await isolate(HiveCard, { props: { hive: 'h1' } });
+  // @ts-expect-error a required prop is missing
+  await isolate(HiveCard, { props: {} });
+  // @ts-expect-error the props are missing
+  await isolate(HiveCard);
+  // @ts-expect-error an unknown option
+  await isolate(YardGate, { stubs: [HiveCard] });
+  // @ts-expect-error a ref of another type
+  await isolate(Ledger, { props: { note: ref(3) } });
+  // @ts-expect-error an argument of another type
+  await page.part(HiveCard).at(0).tell('open', 7);
+  // @ts-expect-error an event that is not there
+  await page.part(HiveCard).at(0).tell('opened', 'h1');
+  // @ts-expect-error an output that is not there
+  void card.outputs.opened;
+}
+
+export async function surroundings() {
+  const session = standIn<Session>(['signIn', 'signOut'], { keeper: ref(null) });
+  const gate = await isolate(YardGate, {
+    provide: [
+      [SessionKey, session],
+      [Units, 'kg'],
+      ['$format', (n: number) => `${n}`],
+    ],
+    wrap: [{ install() {} }, [YardGate, {}]],
+    stub: [HiveCard, 'v-focus', stub(HiveCard, ({ hive: given }) => given.name)],
+  });
+  gate.given(SessionKey).signIn.calls satisfies [keeper: string][];
+  await isolateWith({ provide: [[Units, 'lb']] })(YardGate);
+  // @ts-expect-error a value of another type
+  await isolate(YardGate, { provide: [[Units, 'stone']] });
+  // @ts-expect-error a key without its value
+  await isolate(YardGate, { provide: [SessionKey] });
+}
