@@ -32,7 +32,8 @@ import { outputFromObservable } from '@angular/core/rxjs-interop';
 import { FormControl, FormsModule, NG_VALUE_ACCESSOR, ReactiveFormsModule } from '@angular/forms';
 import { ActivatedRoute, provideRouter, RouterLink, RouterOutlet } from '@angular/router';
 import { Subject as Stream } from 'rxjs';
-import { css, fail, hold, part, role, SimulacraError, spy, standIn, text } from 'simulacra';
+import type { SimulacraError } from 'simulacra';
+import { css, fail, hold, part, role, spy, standIn, text } from 'simulacra';
 import { isolate, startAt, stub } from 'simulacra/angular';
 import { hives, type Hive } from '../../examples/shared/hive';
 

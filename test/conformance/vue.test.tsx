@@ -2,7 +2,8 @@
 import 'simulacra/jest';
 import { VueQueryPlugin, QueryClient, useQuery } from '@tanstack/vue-query';
 import { createPinia, defineStore } from 'pinia';
-import { css, fail, hold, label, part, role, SimulacraError, takeDown, text, type Locator } from 'simulacra';
+import type { SimulacraError } from 'simulacra';
+import { css, fail, hold, label, part, role, takeDown, text, type Locator } from 'simulacra';
 import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
 import {
   createApp,

@@ -51,6 +51,7 @@ export async function props() {
   const all = await isolate(All, {
     props: { plain: 3, marked: '', note: signal(''), old: (word) => word.trim() },
   });
+  void all;
   same<Equal<(typeof all.outputs.modern)[number], [number]>>();
   same<Equal<(typeof all.outputs.noteChange)[number], [string]>>();
   await isolate(All, { props: { note: 'calm', noteChange: (word: string) => word.trim() } });

@@ -25,6 +25,7 @@ export async function props() {
   await isolate(Classic, { props: { hive, marked: true } });
   await isolate(YardGate, { slots: { default: 'The yard' } });
   const ledger = await isolate(Ledger, { props: { note: ref('calm'), kilograms: 3 } });
+  void ledger;
   same<Equal<(typeof ledger.outputs.weighed)[number], [kilograms: number, at: string]>>();
   const page = await isolate(YardGate);
   const first: Hive = page.part(HiveCard).props[0]!.hive;
