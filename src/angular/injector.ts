@@ -66,6 +66,9 @@ export function makeInjector(
       kept,
       { provide: core.ɵINJECTOR_SCOPE, useValue: 'root' },
       { provide: core.ErrorHandler, useValue: handler },
+      // Nobody waits for what is only to be looked at.
+      { provide: core.ɵANIMATIONS_DISABLED, useValue: true },
+      { provide: core.ANIMATION_MODULE_TYPE, useValue: 'NoopAnimations' },
       {
         provide: LocationStrategy,
         useFactory: () =>

@@ -89,7 +89,7 @@ class Row {
   focus(): void {}
 }
 
-@Directive({ selector: '[rowless]' })
+@Directive({ selector: '[rowless]', exportAs: 'around' })
 class Rowless {
   readonly inside = contentChild(Row);
 }
@@ -98,7 +98,7 @@ class Rowless {
   selector: 'hive-rows',
   imports: [Row, Rowless],
   template: `
-    <div rowless>
+    <div rowless #around="around" [attr.title]="around.inside() ? 'found' : null">
       <hive-row
         #row="row"
         hive="h3"
@@ -131,6 +131,7 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
       { hive: 'h3', marked: true, frames: 9, colour: 'red', note: 'calm' },
     ]);
     expect(rows.find(part(Row)).localName).toBe('hive-row');
+    expect(rows).toShow(css('[title=found]'));
     expect(rows).toShow(text('inside').inside(part(Row)));
     await rows.part(Row).at(0).tell('opened', 'h3');
     await rows.part(Row).at(0).tell('closed', 3);
@@ -380,6 +381,41 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     await pushed.atRest();
     expect(pushed).toShow(text(/now 1/));
     await pushed.appears(text(/late 2/));
+  });
+
+  it('has the styles of a file of its own, and waits for no animation', async () => {
+    @Component({
+      selector: 'shut-gate',
+      styleUrl: './shut.css',
+      template: `
+        <div class="shut"><button>Hidden</button></div>
+        <button (click)="here.set(false)">Leave</button>
+        @if (here()) {
+          <p animate.leave="fade">here</p>
+        }
+      `,
+    })
+    class Shut {
+      readonly here = signal(true);
+    }
+    const shut = await isolate(Shut);
+    expect(shut).not.toShow(role('button', 'Hidden'));
+    await shut.click(role('button', 'Leave'));
+    expect(shut).not.toShow(text('here'));
+  });
+
+  it('stubs a component inside of itself', async () => {
+    @Component({
+      selector: 'frame-box',
+      imports: [forwardRef(() => Box)],
+      template: '<p>{{ n() }}</p><frame-box [n]="n() + 1" />',
+    })
+    class Box {
+      readonly n = input(1);
+    }
+    const box = await isolate(Box, { stub: [Box] });
+    expect(box).toShow(text('1'));
+    expect(box.part(Box).props).toEqual([{ n: 2 }]);
   });
 
   it('has the real Router, with an address in memory', async () => {

@@ -63,6 +63,11 @@ describe(`Vue ${version}, its own ways`, () => {
   const Later = defineAsyncComponent(() => Promise.reject(new Error('the child was loaded')));
   const parent = (template: string, more: object = {}): Component =>
     defineComponent({ name: 'Parent', template, ...more });
+  const Endless = defineComponent({
+    name: 'Endless',
+    props: { hiveId: String },
+    template: '<Endless hive-id="h3" />',
+  });
   const globally = { install: (app: App) => void app.component('GlobalChild', Child) };
 
   it.each<[string, Component, Component | string, object?]>([
@@ -83,6 +88,7 @@ describe(`Vue ${version}, its own ways`, () => {
     ],
     ['that is loaded later', parent('<Later hive-id="h3" />', { components: { Later } }), Later],
     ['that is loaded later, by name', parent('<Later hive-id="h3" />', { components: { Later } }), 'Later'],
+    ['inside of itself', Endless, Endless, { props: { hiveId: 'h2' } }],
     ['that is global', parent('<global-child hive-id="h3" />'), Child, { wrap: [globally] }],
     ['that is registered nowhere', parent('<lost-child hive-id="h3" />'), 'LostChild'],
     [
@@ -126,6 +132,14 @@ describe(`Vue ${version}, its own ways`, () => {
     expect((ledger.find(label('Note')) as HTMLInputElement).value).toBe('calm again');
     await ledger.click(role('button', 'Weigh'));
     expect(ledger.outputs.weighed).toEqual([[31.2, 'noon']]);
+  });
+
+  it('points at the line of a single-file component', async () => {
+    const boom = () => {
+      throw new RangeError('39.5 degrees');
+    };
+    const error = await failure(isolate(Ledger, { slots: { default: boom } }));
+    expect((error.cause as Error).stack).toMatch(/Ledger\.vue:19:5/);
   });
 
   it('renders options of a single-file component', async () => {
