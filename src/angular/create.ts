@@ -8,19 +8,19 @@ import { fillSlots } from './slots';
 
 type Ref = core.ComponentRef<object>;
 
-/** A subject that was made, and what is around it. */
-export interface Made {
-  readonly ref: Ref;
-  /** The subject and what is around it, innermost first. */
-  readonly all: readonly Ref[];
-}
-
-/** Makes a subject inside of its wrappers, and puts it on the page. */
-export function create(plan: Plan, scope: Scope, environmentInjector: core.EnvironmentInjector): Made {
+/**
+ * Makes a subject inside of its wrappers, and puts it on the page. Whatever was made is in `all`,
+ * innermost first, also where the making of the next one failed.
+ */
+export function create(
+  plan: Plan,
+  scope: Scope,
+  environmentInjector: core.EnvironmentInjector,
+  all: Ref[],
+): Ref {
   const definition = componentOf(plan.component)!;
   const copy = { ɵcmp: scope.component(definition, 1) } as unknown as core.Type<object>;
   const projectableNodes = fillSlots(plan.slots, definition, environmentInjector);
-  const all: Ref[] = [];
   // From the outside in: what a wrapper provides is there for what is inside of it.
   let place: { hostElement?: Element; elementInjector?: core.Injector } = {};
   const wrappers = wrappingComponents(plan);
@@ -34,16 +34,17 @@ export function create(plan: Plan, scope: Scope, environmentInjector: core.Envir
       ),
       ...place,
     });
+    all.unshift(ref);
     for (const [name, value] of Object.entries(inputs ?? {})) ref.setInput(name, value);
     if (at === 0) plan.container.append(ref.location.nativeElement as Element);
     ref.changeDetectorRef.detectChanges();
     app().ref.attachView(ref.hostView);
-    all.unshift(ref);
     place = { hostElement: inner, elementInjector: ref.injector };
   }
   const ref = core.createComponent(copy, { environmentInjector, projectableNodes, ...place });
+  all.unshift(ref);
   if (wrappers.length === 0) plan.container.append(ref.location.nativeElement as Element);
-  return { ref, all: [ref, ...all] };
+  return ref;
 }
 
 /** An element that fits the selector of a component. */

@@ -12,6 +12,7 @@ export const deferredBy = (answer: unknown, scope: Scope): core.Provider => ({
   provide: core.ɵDEFER_BLOCK_DEPENDENCY_INTERCEPTOR,
   useValue: {
     intercept(load: Load | null): Load | null {
+      scope.retire();
       if (!load && answer === undefined) return null;
       return () => {
         const allowed = settle(answer);

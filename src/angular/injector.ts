@@ -11,6 +11,7 @@ import * as core from '@angular/core';
 import { Observable } from 'rxjs';
 import type { Plan } from '../stage/adapter';
 import { app } from './application';
+import { AROUND, type Surroundings } from './around';
 import { isComponent, isModule } from './definitions';
 import { deferredBy } from './deferred';
 import type { Scope } from './scope';
@@ -49,7 +50,7 @@ let http: core.EnvironmentProviders | undefined;
 export function makeInjector(
   plan: Plan,
   handler: core.ErrorHandler,
-  scope: Scope,
+  { scope, around }: { scope: Scope; around: Surroundings },
   attributed: <T>(work: () => T) => T,
 ): core.EnvironmentInjector {
   const { ref, kept } = app();
@@ -65,6 +66,7 @@ export function makeInjector(
     [
       kept,
       { provide: core.ɵINJECTOR_SCOPE, useValue: 'root' },
+      { provide: AROUND, useValue: around },
       { provide: core.ErrorHandler, useValue: handler },
       // Nobody waits for what is only to be looked at.
       { provide: core.ɵANIMATIONS_DISABLED, useValue: true },

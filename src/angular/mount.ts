@@ -1,12 +1,14 @@
+import type * as core from '@angular/core';
 import type { Mounted, Plan } from '../stage/adapter';
 import { bareNode } from '../stage/outline';
 import { app, destroyInjector, live, settle, type Live } from './application';
 import { assign, listen } from './bindings';
-import { create, type Made } from './create';
+import { create } from './create';
 import { componentOf, list, outputsOf, selectorOf } from './definitions';
 import { makeInjector, startRouter } from './injector';
 import { inputNamesOf } from './props';
-import { Scope, type Rendered } from './scope';
+import type { Rendered } from './around';
+import { Scope } from './scope';
 import { wordThrown } from './thrown';
 import { readInstances, readNode } from './tree';
 
@@ -22,32 +24,34 @@ export function mount(plan: Plan): Mounted {
   const { container, component } = plan;
   const definition = componentOf(component)!;
   const elements = new Map<Element, Rendered>();
-  const told: Record<string, unknown[][]> = Object.fromEntries(
-    outputsOf(definition).map((name) => [name, []]),
-  );
-  let made: Made | undefined;
+  const told = Object.fromEntries(outputsOf(definition).map((name): [string, unknown[][]] => [name, []]));
+  const all: core.ComponentRef<object>[] = [];
+  let made: core.ComponentRef<object> | undefined;
   const attributed = attributing(container);
   const failures = wordFailures(plan, elements);
   const fail = (error: unknown) => {
     // What threw once throws each time it is rendered.
-    if (made) app().ref.detachView(made.ref.hostView);
+    if (made) app().ref.detachView(made.hostView);
     plan.onThrown(failures.word(error));
   };
-  const scope = new Scope({
+  const around = {
     subject: component,
     stubs: plan.stubs,
     provided: new Map(plan.provide),
-    onCreated: (rendered) => elements.set(rendered.element, rendered),
+    onCreated: (rendered: Rendered) => elements.set(rendered.element, rendered),
     onFailed: failures.remember,
-  });
-  const injector = makeInjector(plan, { handleError: (error: unknown) => report(error) }, scope, attributed);
-  const report = (error: unknown) =>
-    Math.abs((error as { code?: number } | null)?.code ?? 0) === 201
-      ? fail(error)
-      : plan.onListenerThrew(error);
+  };
+  const scope = Scope.for(around);
+  const injector = makeInjector(
+    plan,
+    { handleError: (error: unknown) => report(error) },
+    { scope, around },
+    attributed,
+  );
+  const report = (error: unknown) => (isCoded(error, 201) ? fail(error) : plan.onListenerThrew(error));
   const stage: Live = {
     container,
-    check: () => made?.ref.changeDetectorRef.detectChanges(),
+    check: () => made?.changeDetectorRef.detectChanges(),
     onRendered: () => plan.onRendered(false),
     onThrown: fail,
   };
@@ -57,11 +61,11 @@ export function mount(plan: Plan): Mounted {
       try {
         await settle(() =>
           attributed(() => {
-            made = create(plan, scope, injector);
-            listen(made.ref, plan, definition, told);
-            assign(made.ref, plan.props as Values, definition);
-            made.ref.changeDetectorRef.detectChanges();
-            app().ref.attachView(made.ref.hostView);
+            made = create(plan, scope, injector, all);
+            listen(made, plan, definition, told);
+            assign(made, plan.props as Values, definition);
+            made.changeDetectorRef.detectChanges();
+            app().ref.attachView(made.hostView);
           }),
         );
         await startRouter(plan, injector);
@@ -71,20 +75,23 @@ export function mount(plan: Plan): Mounted {
     },
     outputs: () => told,
     update(next) {
-      if (made) assign(made.ref, next as Values, definition);
+      if (made) assign(made, next as Values, definition);
     },
     async unmount() {
       live.delete(stage);
       await settle(() => {
-        for (const ref of made?.all ?? []) ref.destroy();
+        for (const ref of all) ref.destroy();
         destroyInjector(injector);
       });
     },
     tree: () =>
-      (made && readNode(made.ref.location.nativeElement as Element, elements)[0]) ?? bareNode(plan.name),
+      (made && readNode(made.location.nativeElement as Element, elements)[0]) ?? bareNode(plan.name),
     instancesOf: (wanted) => readInstances(container, elements, wanted),
   };
 }
+
+const isCoded = (error: unknown, code: number) =>
+  Math.abs((error as { code?: number } | null)?.code ?? 0) === code;
 
 /** Runs work as the subject's. */
 function attributing(container: Element): <T>(work: () => T) => T {

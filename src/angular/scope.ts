@@ -1,5 +1,6 @@
 import * as core from '@angular/core';
-import type { StubRecord, StubSet } from '../stage/stubs';
+import type { StubRecord } from '../stage/stubs';
+import { AROUND, type StubOrder, type Surroundings } from './around';
 import {
   factoryOf,
   flatten,
@@ -18,31 +19,33 @@ import {
 } from './definitions';
 import { isStubType, stubDirective, stubPipe } from './stub-definitions';
 
-/** A component that is rendered: its element, and what it is. */
-export interface Rendered {
-  readonly element: Element;
-  readonly instance: object;
-  readonly definition: Definition;
-  readonly record: StubRecord | undefined;
-}
-
-export interface Surroundings {
-  /** The component that is put on the stage. */
-  readonly subject: unknown;
-  readonly stubs: StubSet;
-  /** What the test provides: it beats what components and modules provide. */
-  readonly provided: ReadonlyMap<unknown, unknown>;
-  onCreated(rendered: Rendered): void;
-  /** Told of who is being made when something could not be. */
-  onFailed(error: unknown, asker: string): void;
-}
-
-/** Makes copies of definitions in which everything below a subject is real or a stub, as the test says. */
+/**
+ * Makes copies of definitions in which everything below a subject is real or a stub, as the test says.
+ * Angular reads a definition once and remembers what it has read, so subjects whose tests say the same
+ * share the copies; whose surroundings they are made in is asked when something is made.
+ */
 export class Scope {
   readonly #copies = new Map<Definition, Map<number, Definition>>();
-  readonly #stubs = new Map<unknown, Definition | PipeDefinition>();
+  readonly #stubs = new Map<Class, Map<number, Definition | PipeDefinition>>();
 
-  constructor(readonly around: Surroundings) {}
+  private constructor(private around: Surroundings) {}
+
+  static readonly #all = new Map<string, Scope>();
+
+  /** The scope for a subject and what its test says. */
+  static for(around: Surroundings): Scope {
+    const key = keyOf(around);
+    const known = Scope.#all.get(key);
+    if (known) known.around = around;
+    const scope = known ?? new Scope(around);
+    Scope.#all.set(key, scope);
+    return scope;
+  }
+
+  /** Lets no other subject share the copies: what Angular remembers of a `@defer` block is how it went. */
+  retire(): void {
+    for (const [key, scope] of Scope.#all) if (scope === this) Scope.#all.delete(key);
+  }
 
   /** The copy of a component that renders its children at a level below the subject (1 for its own). */
   component(definition: Definition, level: number): Definition {
@@ -79,28 +82,25 @@ export class Scope {
   #child(child: Definition, level: number): Definition {
     if (isStubType(child.type)) return child;
     const isComponent = Boolean(child.template);
-    const record = this.around.stubs.peek(child.type, isComponent ? level : 0, () => selectorOf(child));
-    if (!record)
-      return isComponent ? this.component(child, level + 1) : { ...child, ...this.#watched(child) };
-    return this.#stubOf(child.type, record, () =>
-      stubDirective(record, child, { ...this.around, onUsed: () => this.#used(child, record) }),
-    );
+    const at = isComponent ? level : 0;
+    const find = ({ stubs }: Surroundings) => stubs.peek(child.type, at, () => selectorOf(child));
+    const record = find(this.around);
+    if (record) return this.#stubOf(child, at, () => stubDirective(record, child, () => order(child, find)));
+    return isComponent ? this.component(child, level + 1) : { ...child, ...this.#watched(child) };
   }
 
   #pipe(pipe: PipeDefinition): PipeDefinition {
-    const record = this.around.stubs.peek(pipe.type, 0, () => pipe.name);
-    if (!record) return { ...pipe, factory: this.#guard(pipe, factoryOf(pipe)) };
-    return this.#stubOf(pipe.type, record, () => stubPipe(record, pipe, () => this.#used(pipe, record)));
+    const find = ({ stubs }: Surroundings) => stubs.peek(pipe.type, 0, () => pipe.name);
+    const record = find(this.around);
+    if (record) return this.#stubOf(pipe, 0, () => stubPipe(pipe, () => order(pipe, find)));
+    return { ...pipe, factory: this.#guard(pipe, factoryOf(pipe)) };
   }
 
-  #stubOf<D extends Definition | PipeDefinition>(type: Class, record: StubRecord, make: () => D): D {
-    const known = this.#stubs.get(record) ?? make();
-    this.#stubs.set(record, known);
-    return known as D;
-  }
-
-  #used({ type }: { type: Class }, record: StubRecord): void {
-    this.around.stubs.note(type, record);
+  #stubOf<D extends Definition | PipeDefinition>({ type }: D, level: number, make: () => D): D {
+    const known = this.#stubs.get(type) ?? new Map<number, Definition | PipeDefinition>();
+    this.#stubs.set(type, known);
+    if (!known.has(level)) known.set(level, make());
+    return known.get(level) as D;
   }
 
   /** The parts of a definition by which its making is seen, and its providers give way to the test's. */
@@ -110,8 +110,9 @@ export class Scope {
       const instance = make(type) as object;
       if (definition.template) {
         const element = core.inject(core.ElementRef).nativeElement as Element;
-        if (definition.type !== this.around.subject) this.around.stubs.note(definition.type, undefined);
-        this.around.onCreated({ element, instance, definition, record: undefined });
+        const { subject, stubs, onCreated } = core.inject(AROUND);
+        if (definition.type !== subject) stubs.note(definition.type, undefined);
+        onCreated({ element, instance, definition, record: undefined });
       }
       return instance;
     };
@@ -128,10 +129,11 @@ export class Scope {
 
   #guard({ type }: Definition | PipeDefinition, make: (type?: unknown) => unknown) {
     return (asked?: unknown): unknown => {
+      const { onFailed } = core.inject(AROUND);
       try {
         return make(asked);
       } catch (error) {
-        this.around.onFailed(error, nameOf(type) ?? type.name);
+        onFailed(error, nameOf(type) ?? type.name);
         throw error;
       }
     };
@@ -147,7 +149,9 @@ export class Scope {
     const { provided } = this.around;
     if (provided.size === 0) return providers;
     return flatten(providers).map(({ token, provider }) =>
-      provided.has(token) ? { provide: token, useValue: provided.get(token) } : provider,
+      provided.has(token)
+        ? { provide: token, useFactory: () => core.inject(AROUND).provided.get(token) }
+        : provider,
     );
   }
 
@@ -155,7 +159,7 @@ export class Scope {
   #standaloneInjector(definition: Definition, level: number, parent: core.EnvironmentInjector) {
     const modules = [...this.#modulesOf(definition, level, new Set())];
     if (modules.length === 0) return null;
-    const overrides = [...this.around.provided].map(([provide, useValue]) => ({ provide, useValue }));
+    const overrides = [...parent.get(AROUND).provided].map(([provide, useValue]) => ({ provide, useValue }));
     const injector = core.createEnvironmentInjector(
       [core.importProvidersFrom(...(modules as core.Type<unknown>[])), overrides],
       parent,
@@ -182,4 +186,31 @@ export class Scope {
 function once<T>(make: () => T): () => T {
   let made: T | undefined;
   return () => (made ??= make());
+}
+
+/** The stub that is being made in the current surroundings. */
+function order(
+  { type }: Definition | PipeDefinition,
+  find: (around: Surroundings) => StubRecord | undefined,
+): StubOrder {
+  const around = core.inject(AROUND);
+  const record = find(around)!;
+  around.stubs.note(type, record);
+  return { record, around };
+}
+
+const numbers = new WeakMap<object, number>();
+let last = 0;
+
+/** What a test says of a subject's children and surroundings, as far as a definition depends on it. */
+function keyOf({ subject, stubs, provided }: Surroundings): string {
+  const number = (value: unknown): unknown => {
+    if ((typeof value !== 'object' || value === null) && typeof value !== 'function') return value;
+    const known = numbers.get(value) ?? ++last;
+    numbers.set(value, known);
+    return `#${known}`;
+  };
+  const listed = stubs.records.map(({ target, how }) => [number(target), number(how.render)]);
+  const tokens = [...provided.keys()].map(number);
+  return JSON.stringify([number(subject), String(stubs.depth), listed, stubs.kept.map(number), tokens]);
 }

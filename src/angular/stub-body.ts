@@ -1,15 +1,9 @@
 import * as core from '@angular/core';
 import type { AnyFunction } from '../core/spy';
 import { stubAttributes } from '../stage/stub-markup';
-import type { StubInstance, StubRecord } from '../stage/stubs';
+import type { StubInstance } from '../stage/stubs';
 import type { Definition } from './definitions';
-import type { Rendered } from './scope';
-
-/** What is told of a stub. */
-export interface Around {
-  onCreated(rendered: Rendered): void;
-  onUsed(): void;
-}
+import type { StubOrder } from './around';
 
 export type Field = Record<string, unknown>;
 type Heard = Record<string, AnyFunction>;
@@ -26,10 +20,9 @@ export const bodies = new WeakMap<object, StubBody>();
 
 /** Takes down that a stub is on the page. */
 export function enter(
-  record: StubRecord,
+  { record, around }: StubOrder,
   instance: object,
   definition: Definition,
-  around: Around,
   isComponent: boolean,
 ): StubBody {
   const element = core.inject(core.ElementRef).nativeElement as Element;
@@ -52,7 +45,6 @@ export function enter(
   bodies.set(instance, body);
   core.inject(core.DestroyRef).onDestroy(() => record.instances.splice(record.instances.indexOf(body), 1));
   record.instances.push(body);
-  around.onUsed();
   if (isComponent) around.onCreated({ element, instance, definition, record });
   changed(body);
   return body;

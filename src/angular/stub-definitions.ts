@@ -11,7 +11,8 @@ import {
   type PipeDefinition,
   type Providers,
 } from './definitions';
-import { bodies, controlOf, enter, take, type Around, type Field } from './stub-body';
+import type { StubOrder } from './around';
+import { bodies, controlOf, enter, take, type Field } from './stub-body';
 
 const stubTypes = new WeakSet<object>();
 
@@ -23,15 +24,15 @@ export const isStubType = (type: unknown): boolean => stubTypes.has(type as obje
  * and the name it is exported by, and nothing else. Whoever looks for the class of the original finds
  * the stub.
  */
-export function stubDirective(record: StubRecord, original: Definition, around: Around): Definition {
+export function stubDirective(record: StubRecord, original: Definition, order: () => StubOrder): Definition {
   const brought = broughtBy(original);
   const inputs = { ...original.inputs, ...fieldsFor(brought.inputs) };
   const outputs = { ...original.outputs, ...outputsFor(brought.outputs) };
   const like = { ...original, inputs, outputs };
   const drawn = drawnBy(record, original);
-  if (drawn) return takePlace(record, like, drawn, around);
+  if (drawn) return takePlace(like, drawn, order);
   const isComponent = Boolean(original.template);
-  const type = makeClass(record, like, around, isComponent) as unknown as new () => object;
+  const type = makeClass(record.name, like, order, isComponent) as unknown as new () => object;
   const made = { ...(isComponent ? blankComponent() : blankDirective()), type } as unknown as Definition;
   return Object.assign(made, place(like), {
     setInput: (instance: object, _: unknown, value: unknown, name: string, field: string) => {
@@ -92,7 +93,7 @@ interface SignalNode {
 }
 
 /** A component of the test's own where the original stands: what it has no input for is only kept. */
-function takePlace(record: StubRecord, original: Definition, drawn: Definition, around: Around): Definition {
+function takePlace(original: Definition, drawn: Definition, order: () => StubOrder): Definition {
   const make = factoryOf(drawn);
   const inputs = { ...fieldsFor(Object.keys(original.inputs)), ...drawn.inputs };
   const outputs = { ...outputsFor(Object.keys(original.outputs)), ...drawn.outputs };
@@ -109,7 +110,7 @@ function takePlace(record: StubRecord, original: Definition, drawn: Definition, 
     factory: (type) => {
       const instance = make(type) as object;
       const added = Object.entries(outputs).filter(([name]) => !(name in drawn.outputs));
-      enter(record, instance, { ...original, outputs: Object.fromEntries(added) }, around, true);
+      enter(order(), instance, { ...original, outputs: Object.fromEntries(added) }, true);
       return instance;
     },
     providersResolver: aliases(original, drawn.type, drawn.providersResolver),
@@ -123,17 +124,19 @@ const outputsFor = (names: readonly string[]) =>
 
 const signalBased = 1;
 
-function makeClass(record: StubRecord, original: Definition, around: Around, isComponent: boolean): Class {
+function makeClass(name: string, original: Definition, order: () => StubOrder, isComponent: boolean): Class {
   const type = class {
     [field: string]: unknown;
 
     constructor() {
       for (const [field, flags] of Object.values(original.inputs))
         this[field] = (flags & signalBased) !== 0 ? core.signal(undefined) : undefined;
+      const ordered = order();
+      const { record } = ordered;
       const reached = new Proxy(this, {
         get: (target, key, receiver) => readMember(record, target, key, receiver),
       });
-      const body = enter(record, this, original, around, isComponent);
+      const body = enter(ordered, this, original, isComponent);
       bodies.set(reached, body);
       Object.assign(this, controlOf(body), record.handle);
       return reached;
@@ -143,7 +146,7 @@ function makeClass(record: StubRecord, original: Definition, around: Around, isC
       bodies.get(this)!.give();
     }
   };
-  Object.defineProperty(type, 'name', { value: record.name });
+  Object.defineProperty(type, 'name', { value: name });
   stubTypes.add(type);
   return type as never;
 }
@@ -184,23 +187,13 @@ const aliasesIn = (providers: Providers, original: Class, stub: Class): Provider
   });
 
 /** The definition that takes the place of a pipe's: it hands on what it is given, or what the test says. */
-export function stubPipe(record: StubRecord, original: PipeDefinition, onUsed: () => void): PipeDefinition {
-  const { render } = record.how;
-  const type = class {
-    constructor() {
-      onUsed();
-    }
+export function stubPipe(original: PipeDefinition, order: () => StubOrder): PipeDefinition {
+  const make = ({ record }: StubOrder) => ({
     transform(value: unknown, ...args: unknown[]): unknown {
+      const { render } = record.how;
       record.given.push(args.length > 0 ? { value, args } : { value });
       return typeof render === 'function' ? (render as AnyFunction)(value, ...args) : (render ?? value);
-    }
-  };
-  const made = core.ɵɵdefinePipe({
-    name: original.name,
-    type: type as never,
-    pure: original.pure,
-    standalone: true,
-  }) as unknown as PipeDefinition;
-  made.factory = () => new type();
-  return made;
+    },
+  });
+  return { ...original, type: class {}, factory: () => make(order()) };
 }

@@ -3,7 +3,7 @@ import type { AnyFunction } from '../core/spy';
 import type { Instance, TreeNode } from '../stage/adapter';
 import type { Definition } from './definitions';
 import { nameOf } from './definitions';
-import type { Rendered } from './scope';
+import type { Rendered } from './around';
 
 /** The components that are on the page, by their elements. */
 export type Elements = ReadonlyMap<Element, Rendered>;

@@ -98,6 +98,10 @@ export class StubSet {
   readonly #byName = new Map<string, StubRecord>();
   readonly #byTarget = new Map<unknown, StubRecord>();
   readonly #kept: Set<unknown>;
+  /** What stays real beyond the depth. */
+  get kept(): readonly unknown[] {
+    return [...this.#kept];
+  }
 
   constructor(
     listed: readonly unknown[],

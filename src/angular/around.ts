@@ -1,0 +1,32 @@
+import * as core from '@angular/core';
+import type { StubRecord, StubSet } from '../stage/stubs';
+import type { Definition } from './definitions';
+
+/** A component that is rendered: its element, and what it is. */
+export interface Rendered {
+  readonly element: Element;
+  readonly instance: object;
+  readonly definition: Definition;
+  readonly record: StubRecord | undefined;
+}
+
+/** What a subject has around it. */
+export interface Surroundings {
+  /** The component that is put on the stage. */
+  readonly subject: unknown;
+  readonly stubs: StubSet;
+  /** What the test provides: it beats what components and modules provide. */
+  readonly provided: ReadonlyMap<unknown, unknown>;
+  onCreated(rendered: Rendered): void;
+  /** Told of who is being made when something could not be. */
+  onFailed(error: unknown, asker: string): void;
+}
+
+/** By this what is made below a subject finds its surroundings; the copies it is made by may serve others, too. */
+export const AROUND = new core.InjectionToken<Surroundings>('what is around the subject');
+
+/** A stub that is being made: whose it is, and what it is told of. */
+export interface StubOrder {
+  readonly record: StubRecord;
+  readonly around: Surroundings;
+}
