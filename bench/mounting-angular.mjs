@@ -90,7 +90,7 @@ export async function mountingAngular() {
     rounds: 60,
   });
   const more = ((trivial.ours - trivial.floor) * 1000).toFixed(0);
-  const why = `the ${more} µs more are a copy of the definition, which Angular has to read anew, an injector that counts as an application's root, the watch over the page, and what is put in place and back again. It is paid once for a subject, whatever its size: see the row of 100 children.`;
+  const why = `the ${more} µs more are an injector that counts as an application's root, with all that has to be in it, the watch over the page, the record of what happened, and what is put in place and back again. It is paid once for a subject, whatever its size: see the row of 100 children.`;
   return [
     {
       name: 'Angular: isolate a trivial component and take it down',

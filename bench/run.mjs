@@ -6,7 +6,12 @@ import { looking } from './looking.mjs';
 import { mounting } from './mounting.mjs';
 import { answering } from './answering.mjs';
 
-const rows = [...(await mounting()), ...(await looking()), ...(await answering()), ...(await loading())];
+const rows = await mounting();
+// Loaded only now, so that they do not weigh on what comes before them.
+rows.push(...(await (await import('./mounting-vue.mjs')).mountingVue()));
+rows.push(...(await (await import('./mounting-angular.mjs')).mountingAngular()));
+const { transforming } = await import('./transforming.mjs');
+for (const measure of [looking, answering, transforming, loading]) rows.push(...(await measure()));
 
 const say = (n) => (n < 0.1 ? `${(n * 1000).toFixed(1)} µs` : `${n.toFixed(n < 10 ? 2 : 0)} ms`);
 const kept = ({ ratio, goal }) => (goal === undefined ? '' : ratio <= goal ? 'met' : 'missed');
@@ -25,7 +30,7 @@ ${lines.join('\n')}
 
 ${rows.flatMap(({ name, why }) => (why ? [`- **${name}**: ${why}`] : [])).join('\n')}
 
-Measured on ${os.cpus().length} cores, Node ${process.versions.node}, React ${(await import('react')).version}, jsdom 26.
+Measured on ${os.cpus().length} cores, Node ${process.versions.node}, React ${(await import('react')).version}, Vue ${(await import('vue')).version}, Angular ${(await import('@angular/core')).VERSION.full}, jsdom 26.
 `;
 await writeFile(new URL('./RESULTS.md', import.meta.url), text);
 console.log(text);

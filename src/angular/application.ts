@@ -69,7 +69,9 @@ function keptIn(injector: core.EnvironmentInjector): core.Provider[] {
 function blame(error: unknown): void {
   const [first, ...others] = live;
   const guilty = others.length === 0 ? first : [...live].find(fails);
-  (guilty ?? first)?.onThrown(error);
+  const told = guilty ?? first;
+  if (told) told.onThrown(error);
+  else console.error(error);
 }
 
 function fails({ check }: Live): boolean {

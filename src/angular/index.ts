@@ -5,8 +5,8 @@ import type { Held } from '../core/hold';
 import { calledFrom } from '../core/errors';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';
-import { isolateOn } from '../stage/isolate';
-import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
+import { isolateOn, isolateOnWith } from '../stage/isolate';
+import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Part } from '../stage/parts';
 import type { Stub } from '../stage/stubs';
 import type { Subject as AnySubject } from '../stage/subject';
@@ -143,7 +143,7 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
   component: C,
   options: Options<InstanceType<C>, V> = {},
 ): Promise<Subject<InstanceType<C>>> {
-  return start(component, options as AllOptions, calledFrom('isolate', isolate));
+  return isolateOn(angularAdapter, component, options as AllOptions, calledFrom('isolate', isolate)) as never;
 }
 
 /**
@@ -159,17 +159,7 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
 export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
 ): typeof isolate {
-  const isolated: typeof isolate = (component, options = {}) =>
-    start(
-      component,
-      mergeOptions(defaults as AllOptions, options as AllOptions),
-      calledFrom('isolate', isolated),
-    );
-  return isolated;
-}
-
-function start<T>(component: unknown, options: AllOptions, calledAt: Error): Promise<Subject<T>> {
-  return isolateOn(angularAdapter, component, options, calledAt) as unknown as Promise<Subject<T>>;
+  return isolateOnWith(angularAdapter, defaults as AllOptions) as unknown as typeof isolate;
 }
 
 /**

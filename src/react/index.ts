@@ -2,8 +2,8 @@ import '../page/standards';
 import './door';
 import type * as React from 'react';
 import { calledFrom } from '../core/errors';
-import { isolateOn } from '../stage/isolate';
-import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
+import { isolateOn, isolateOnWith } from '../stage/isolate';
+import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Stub } from '../stage/stubs';
 import type { Subject } from '../stage/subject';
 import { reactAdapter } from './adapter';
@@ -60,7 +60,12 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
   component: C,
   ...args: Arguments<React.ComponentProps<C>, V>
 ): Promise<Subject<React.ComponentProps<C>>> {
-  return start(component, (args[0] ?? {}) as AllOptions, calledFrom('isolate', isolate));
+  return isolateOn(
+    reactAdapter,
+    component,
+    (args[0] ?? {}) as AllOptions,
+    calledFrom('isolate', isolate),
+  ) as never;
 }
 
 /**
@@ -78,17 +83,7 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
 export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
 ): typeof isolate {
-  const isolated: typeof isolate = (component, ...args) =>
-    start(
-      component,
-      mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions),
-      calledFrom('isolate', isolated),
-    );
-  return isolated;
-}
-
-function start<P>(component: unknown, options: AllOptions, calledAt: Error): Promise<Subject<P>> {
-  return isolateOn(reactAdapter, component, options, calledAt) as unknown as Promise<Subject<P>>;
+  return isolateOnWith(reactAdapter, defaults as AllOptions) as unknown as typeof isolate;
 }
 
 /**

@@ -1,11 +1,11 @@
-import { locateAt, refuse } from '../core/errors';
+import { calledFrom, locateAt, refuse } from '../core/errors';
 import { isSlip, nearest } from '../core/near';
 import { shared } from '../core/shared';
 import { isSpy } from '../core/spy';
 import type { Adapter } from './adapter';
 import { makeSubject } from './make-subject';
 import { printProps } from './outline';
-import { checkOptions, type AllOptions } from './options';
+import { checkOptions, mergeOptions, type AllOptions } from './options';
 import { Stage, stages } from './stage';
 import { StubSet } from './stubs';
 import type { Subject } from './subject';
@@ -44,6 +44,16 @@ export async function isolateOn(
   }
   stage.sandbox.checks.push(() => refuseUnusedStubs(stage));
   return makeSubject(stage, options.provide ?? []);
+}
+
+/** An `isolate` with options already in it. */
+export function isolateOnWith(
+  adapter: Adapter,
+  defaults: AllOptions,
+): (component: unknown, options?: AllOptions) => Promise<Subject> {
+  const isolated = (component: unknown, options: AllOptions = {}) =>
+    isolateOn(adapter, component, mergeOptions(defaults, options), calledFrom('isolate', isolated));
+  return isolated;
 }
 
 // A spy that was given no name of its own is called by what it was given for.

@@ -1,8 +1,8 @@
 import '../page/standards';
 import type * as Vue from 'vue';
 import { calledFrom } from '../core/errors';
-import { isolateOn } from '../stage/isolate';
-import { mergeOptions, type AllOptions, type CommonOptions } from '../stage/options';
+import { isolateOn, isolateOnWith } from '../stage/isolate';
+import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Part } from '../stage/parts';
 import type { StandIn } from '../core/stand-in';
 import type { Stub } from '../stage/stubs';
@@ -101,7 +101,12 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
   component: C,
   ...args: Arguments<C, V>
 ): Promise<Subject<PropsOf<C>>> {
-  return start(component, (args[0] ?? {}) as AllOptions, calledFrom('isolate', isolate));
+  return isolateOn(
+    vueAdapter,
+    component,
+    (args[0] ?? {}) as AllOptions,
+    calledFrom('isolate', isolate),
+  ) as never;
 }
 
 /**
@@ -117,17 +122,7 @@ export function isolate<C extends Component, V extends readonly unknown[] = []>(
 export function isolateWith<D extends readonly unknown[] = []>(
   defaults: Surroundings<D> & { readonly props?: object },
 ): typeof isolate {
-  const isolated: typeof isolate = (component, ...args) =>
-    start(
-      component,
-      mergeOptions(defaults as AllOptions, (args[0] ?? {}) as AllOptions),
-      calledFrom('isolate', isolated),
-    );
-  return isolated;
-}
-
-function start<P>(component: unknown, options: AllOptions, calledAt: Error): Promise<Subject<P>> {
-  return isolateOn(vueAdapter, component, options, calledAt) as unknown as Promise<Subject<P>>;
+  return isolateOnWith(vueAdapter, defaults as AllOptions) as unknown as typeof isolate;
 }
 
 /**
