@@ -12,6 +12,8 @@ type Heard = Record<string, AnyFunction>;
 export interface StubBody extends StubInstance {
   readonly fields: Field;
   dirty: boolean;
+  /** True once a form directive beside it has been told of it. */
+  servesForms?: boolean;
   /** Takes down what was given since it was asked last. */
   give(): void;
 }

@@ -12,7 +12,7 @@ import {
   type Providers,
 } from './definitions';
 import type { StubOrder } from './around';
-import { bodies, controlOf, enter, take, type Field } from './stub-body';
+import { bodies, controlOf, enter, take, type Field, type StubBody } from './stub-body';
 
 const stubTypes = new WeakSet<object>();
 
@@ -143,7 +143,9 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
     }
 
     ngDoCheck(): void {
-      bodies.get(this)!.give();
+      const body = bodies.get(this)!;
+      serveForms(this, body);
+      body.give();
     }
   };
   Object.defineProperty(type, 'name', { value: name });
@@ -156,6 +158,18 @@ function readMember(record: StubRecord, target: object, key: string | symbol, re
   if (typeof key === 'symbol' || key in target || /^(ng|__|ɵ|then$|toJSON$)/.test(key))
     return Reflect.get(target, key, receiver);
   return (record.reach() as Field)[key];
+}
+
+interface FormControl {
+  valueAccessor?: unknown;
+}
+
+// A control that asks for its form directive, and makes itself known to it, is missed by it where a stub stands.
+function serveForms(stub: object, body: StubBody): void {
+  if (body.servesForms) return;
+  body.servesForms = true;
+  for (const beside of core.ɵgetDirectives(body.element()!) as FormControl[])
+    if ('valueAccessor' in beside && !beside.valueAccessor) beside.valueAccessor = stub;
 }
 
 /** Whoever asks for the original, or for what it stands for under another token, gets the stub. */

@@ -63,6 +63,11 @@ export const isBuiltIn = (type: unknown): boolean => builtIn.has(type);
 export const isAsyncWrapper = (type: unknown): boolean =>
   (type as Definition | null)?.__asyncLoader !== undefined;
 
+/** Components of ours that only ask again when they are rendered: no level, and not to be seen. */
+export const later = new WeakSet<object>();
+export const isLater = (type: unknown): boolean =>
+  typeof type === 'object' && type !== null && later.has(type);
+
 /** The name a component is registered by where it is used. */
 export function nameThere(
   component: unknown,

@@ -1,6 +1,16 @@
 import * as Vue from 'vue';
 import { live, type Live } from './door';
-import { asName, isAsyncWrapper, isBuiltIn, isComponent, nameThere } from './kinds';
+import {
+  asName,
+  isAsyncWrapper,
+  isBuiltIn,
+  isComponent,
+  isLater,
+  later,
+  nameOf,
+  nameThere,
+  unwrap,
+} from './kinds';
 import { isStubComponent, makeStubComponent } from './stub-component';
 
 type Args = readonly unknown[];
@@ -47,7 +57,7 @@ const isStubbable = (type: unknown) =>
   isComponent(type) &&
   !isBuiltIn(type) &&
   !isStubComponent(type) &&
-  !later.has(type);
+  !isLater(type);
 
 // A name that was registered nowhere comes as a text, as the tag of an element does.
 const isListedName = ({ stubs }: Live, type: string) =>
@@ -72,14 +82,16 @@ export function levelOf(stage: Live, instance: Instance): number | undefined {
 }
 
 const weight = ({ type }: Instance): number =>
-  isBuiltIn(type) || isAsyncWrapper(type) || later.has(type) ? 0 : 1;
+  isBuiltIn(type) || isAsyncWrapper(type) || isLater(type) ? 0 : 1;
 
-// A child made outside of any rendering (in a listener, say) cannot be told whose it is before it is rendered.
-const later = new WeakSet<object>();
 const laterFor = new WeakMap<object, Vue.Component>();
 
+/**
+ * A child made outside of any rendering (in a listener, say) cannot be told whose it is before it is
+ * rendered. One that some subject may want replaced is put into a component that asks again then.
+ */
 function decidedLater(type: unknown): unknown {
-  if (live.size === 0) return type;
+  if (![...live.values()].some((stage) => mayReplace(stage, type))) return type;
   let component = laterFor.get(type as object);
   if (!component) {
     component = Vue.defineComponent({
@@ -94,3 +106,10 @@ function decidedLater(type: unknown): unknown {
   }
   return component;
 }
+
+const mayReplace = ({ stubs }: Live, type: unknown): boolean =>
+  stubs.depth !== Infinity ||
+  stubs.records.some(
+    ({ target }) =>
+      target === nameOf(type) || (typeof target !== 'string' && unwrap(target) === unwrap(type)),
+  );

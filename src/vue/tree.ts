@@ -1,6 +1,6 @@
 import * as Vue from 'vue';
 import type { Instance, TreeNode } from '../stage/adapter';
-import { isAsyncWrapper, isBuiltIn, listenersIn, nameOf, unwrap } from './kinds';
+import { isAsyncWrapper, isBuiltIn, isLater, listenersIn, nameOf, unwrap } from './kinds';
 import { isStubComponent } from './stub-component';
 
 /** What a vnode has rendered, as the outline prints it. */
@@ -23,7 +23,7 @@ const readAll = (children: Vue.VNodeArrayChildren): TreeNode[] =>
 function readComponent(instance: Vue.ComponentInternalInstance): TreeNode[] {
   const { type, props, attrs, subTree } = instance;
   const children = subTree ? readNode(subTree) : [];
-  if (isBuiltIn(type) || isAsyncWrapper(type)) return children;
+  if (isBuiltIn(type) || isAsyncWrapper(type) || isLater(type)) return children;
   return [
     {
       kind: 'component',

@@ -29,7 +29,7 @@ import {
   type PipeTransform,
 } from '@angular/core';
 import { outputFromObservable } from '@angular/core/rxjs-interop';
-import { FormControl, FormsModule, NG_VALUE_ACCESSOR, ReactiveFormsModule } from '@angular/forms';
+import { FormControl, FormsModule, NG_VALUE_ACCESSOR, NgControl, ReactiveFormsModule } from '@angular/forms';
 import { ActivatedRoute, provideRouter, RouterLink, RouterOutlet } from '@angular/router';
 import { Subject as Stream } from 'rxjs';
 import type { SimulacraError } from 'simulacra';
@@ -423,7 +423,11 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     class Detail {
       readonly id = inject(ActivatedRoute).snapshot.paramMap.get('hiveId');
     }
-    @Component({ selector: 'board-page', template: 'The board' })
+    @Component({
+      selector: 'board-page',
+      imports: [RouterLink],
+      template: 'The board <a routerLink="/closed">Closed</a>',
+    })
     class BoardPage {}
     @Component({ selector: 'yard-shell', imports: [RouterOutlet], template: '<router-outlet />' })
     class Shell {}
@@ -435,7 +439,9 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     const shell = await isolate(Shell, { wrap: [provideRouter(routes), startAt('/hives/h7')] });
     expect(shell).toShow(text(/Hive h7/));
     await shell.click(role('link', 'Board'));
-    expect(shell).toShow(text('The board'));
+    expect(shell).toShow(text(/The board/));
+    await shell.click(role('link', 'Closed'));
+    expect(shell).toShow(text(/The board/));
     expect(shell.chronicle.of('navigated').map(({ what }) => what)).toEqual(['/board']);
     expect(location.pathname).toBe('/');
     expect((await failure(isolate(Detail))).message).toContain('wrap: [provideRouter([])]');

@@ -14,11 +14,13 @@ import {
   nextTick,
   onErrorCaptured,
   ref,
+  shallowRef,
   Suspense,
   version,
   watch,
   type App,
   type FunctionalComponent,
+  type VNode,
 } from 'vue';
 import { createMemoryHistory, createRouter, RouterView, useRoute } from 'vue-router';
 import { hives } from '../../examples/shared/hive';
@@ -105,6 +107,21 @@ describe(`Vue ${version}, its own ways`, () => {
     expect(stubs.length).toBeGreaterThan(0);
     for (const element of stubs) expect(element.getAttribute('data-props')).toMatch(/hive-?id="h3"/i);
     expect(subject.chronicle.of('logged')).toEqual([]);
+  });
+
+  it('stubs a child that was made by a listener', async () => {
+    const Modal = defineComponent({
+      name: 'Modal',
+      setup() {
+        const shown = shallowRef<VNode>();
+        const show = () => (shown.value = h(Child, { hiveId: 'h3' }));
+        return () => [h('button', { onClick: show }), shown.value];
+      },
+    });
+    const modal = await isolate(Modal, { stub: [Child] });
+    await modal.click(role('button'));
+    expect(modal.part(Child).props).toEqual([{ hiveId: 'h3', marked: false }]);
+    expect(modal.outline()).toBe('Modal\n  button\n  Child  hiveId="h3" marked={false}');
   });
 
   it('casts what a stub is given as the child would', async () => {
