@@ -37,9 +37,11 @@ const sections = groups.map((group) => {
     ...lines.map(([key, row]) => `| ${escape(key.slice(group.length + 3))} | ${cells(row)} |`),
   ].join('\n');
 });
-const owns = [...own].map(([name, titles]) =>
-  [`### ${name}`, '', ...[...new Set(titles)].map((title) => `- ${escape(title)}`)].join('\n'),
-);
+const owns = [...own]
+  .sort(([a], [b]) => rank(a) - rank(b))
+  .map(([name, titles]) =>
+    [`### ${name}`, '', ...[...new Set(titles)].map((title) => `- ${escape(title)}`)].join('\n'),
+  );
 const text = `# One specification, every framework
 
 Made by the run of the tests: each behaviour is stated once (test/conformance/specification.ts) and run

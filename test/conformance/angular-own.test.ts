@@ -202,6 +202,19 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
       .at(0)
       .tell('value' as never, 7 as never);
     expect(form).toShow(text('7'));
+
+    @Component({ selector: 'frame-asker', template: '' })
+    class Asking {
+      constructor() {
+        inject(NgControl).valueAccessor = refuse();
+      }
+    }
+    @Component({ imports: [Asking, ReactiveFormsModule], template: '<frame-asker [formControl]="frames" />' })
+    class Other {
+      readonly frames = new FormControl(5);
+    }
+    const other = await isolate(Other, { stub: [Asking] });
+    expect(other.part(Asking).props[0]).toMatchObject({ value: 5 });
   });
 
   it('works for components of modules, and for ones compiled ahead of time', async () => {
