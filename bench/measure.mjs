@@ -1,5 +1,15 @@
 // Paired measuring: every candidate is run in turn, many times over, in one process.
 import { performance } from 'node:perf_hooks';
+import { takeDown } from 'simulacra';
+
+/** One turn of the event loop, as a subject takes it to come to rest. */
+export const turn = () => new Promise((resolve) => setImmediate(resolve));
+
+/** A subject that is put up and taken down again, by a framework's `isolate`. */
+export const isolatedBy = (isolate) => (component, options) => async () => {
+  await isolate(component, options);
+  await takeDown();
+};
 
 const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
 

@@ -1,6 +1,5 @@
 import './page.mjs';
 import { isolate } from 'simulacra/angular';
-import { takeDown } from 'simulacra';
 import {
   createComponent,
   createEnvironmentInjector,
@@ -8,9 +7,8 @@ import {
   provideZonelessChangeDetection,
 } from '@angular/core';
 import { createApplication } from '@angular/platform-browser';
-import { compare } from './measure.mjs';
+import { compare, isolatedBy, turn } from './measure.mjs';
 
-const turn = () => new Promise((resolve) => setImmediate(resolve));
 const define = (type, metadata) => {
   Component(metadata)(type);
   return type;
@@ -68,10 +66,7 @@ async function whole(component, props) {
   application.destroy();
 }
 
-const isolated = (component, options) => async () => {
-  await isolate(component, options);
-  await takeDown();
-};
+const isolated = isolatedBy(isolate);
 
 export async function mountingAngular() {
   const application = await makeApplication();

@@ -1,10 +1,8 @@
 import './page.mjs';
 import { isolate } from 'simulacra/vue';
-import { takeDown } from 'simulacra';
 import { createApp, defineComponent, h, nextTick } from 'vue';
-import { compare } from './measure.mjs';
+import { compare, isolatedBy, turn } from './measure.mjs';
 
-const turn = () => new Promise((resolve) => setImmediate(resolve));
 const Label = defineComponent({
   name: 'Label',
   props: ['name'],
@@ -47,10 +45,7 @@ async function bare(component, props) {
   container.remove();
 }
 
-const isolated = (component, options) => async () => {
-  await isolate(component, options);
-  await takeDown();
-};
+const isolated = isolatedBy(isolate);
 
 export async function mountingVue() {
   const props = { name: 'Anemone' };

@@ -1,11 +1,9 @@
 import './page.mjs';
 import { isolate } from 'simulacra/react';
-import { takeDown } from 'simulacra';
 import { act, createElement as h } from 'react';
 import { createRoot } from 'react-dom/client';
-import { compare } from './measure.mjs';
+import { compare, isolatedBy, turn } from './measure.mjs';
 
-const turn = () => new Promise((resolve) => setImmediate(resolve));
 const Label = ({ name }) => h('p', null, name);
 
 // Heavy as real cards are: some forty elements, each with attributes.
@@ -36,10 +34,7 @@ async function bare(component, props) {
   globalThis.IS_REACT_ACT_ENVIRONMENT = undefined;
 }
 
-const isolated = (component, options) => async () => {
-  await isolate(component, options);
-  await takeDown();
-};
+const isolated = isolatedBy(isolate);
 
 export async function mounting() {
   const props = { name: 'Anemone' };

@@ -21,10 +21,7 @@ for (const { ancestorTitles, title, status } of tests) {
   }
 }
 const order = ['React 18', 'React', 'Vue', 'Angular'];
-const rank = (name) =>
-  order.findLastIndex((start) => name.startsWith(start)) * 10 +
-  (name.startsWith('React 18') ? -20 : 0) +
-  name.length / 100;
+const rank = (name) => order.findIndex((start) => name.startsWith(start)) * 10 + name.length / 100;
 const columns = [...frameworks].sort((a, b) => rank(a) - rank(b));
 const cells = (row) => columns.map((name) => row[name] ?? '–').join(' | ');
 const escape = (text) => text.replaceAll('|', '\\|').replaceAll('<', '&lt;');
@@ -54,8 +51,7 @@ ${sections.join('\n\n')}
 
 ${owns.join('\n\n')}
 `;
-if (process.argv.includes('--print')) console.log(text);
-else if (text !== readFileSync(file, 'utf8')) {
+if (text !== readFileSync(file, 'utf8')) {
   writeFileSync(file, text);
   console.error(`${file} was made anew: look at it, and commit it`);
   process.exit(1);

@@ -5,7 +5,6 @@ import { createApplication } from '@angular/platform-browser';
 
 /** A subject that is up. */
 export interface Live {
-  readonly container: Element;
   /** Renders it once more, whether Angular thinks it has to or not. */
   check(): void;
   onRendered(): void;
@@ -94,7 +93,7 @@ export function destroyInjector(injector: core.EnvironmentInjector): void {
 }
 
 /** Renders what is due. With zone.js that is asked after everything, as the zone would. */
-export function flush(): void {
+function flush(): void {
   const { ref } = app();
   if (!withZone() && (ref as unknown as { dirtyFlags: number }).dirtyFlags === 0) return;
   try {

@@ -1,6 +1,6 @@
 import * as core from '@angular/core';
 import type { StubRecord, StubSet } from '../stage/stubs';
-import type { Definition } from './definitions';
+import { nameOf, type Definition } from './definitions';
 
 /** A component that is rendered: its element, and what it is. */
 export interface Rendered {
@@ -9,6 +9,10 @@ export interface Rendered {
   readonly definition: Definition;
   readonly record: StubRecord | undefined;
 }
+
+/** How what is rendered is called: a stub as what it stands for. */
+export const nameOfRendered = ({ record, definition }: Rendered): string =>
+  record?.name ?? nameOf(definition.type) ?? 'Anonymous';
 
 /** What a subject has around it. */
 export interface Surroundings {

@@ -74,13 +74,16 @@ export const isModule = (type: unknown): boolean => own(type, 'ɵmod') !== undef
 /** True for a class that Angular puts on a page. */
 export const isComponent = (type: unknown): boolean => componentOf(type) !== undefined;
 
+/** The name of a class as its author wrote it: compilers put an underscore before it. */
+export const plainName = (name: string): string => name.replace(/^_/, '');
+
 /** The name of a class of Angular's; undefined for what is none. */
 export const nameOf = (type: unknown): string | undefined =>
-  componentOf(type) || directiveOf(type) || pipeOf(type) ? (type as Class).name.replace(/^_/, '') : undefined;
+  componentOf(type) || directiveOf(type) || pipeOf(type) ? plainName((type as Class).name) : undefined;
 
 /** How a token is called: a class by its name, any other by its description. */
 export function nameOfToken(token: unknown): string {
-  if (typeof token === 'function') return token.name.replace(/^_/, '');
+  if (typeof token === 'function') return plainName(token.name);
   return (token as { _desc?: string } | null)?._desc ?? String(token);
 }
 

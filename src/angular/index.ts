@@ -8,7 +8,7 @@ import type { StandIn } from '../core/stand-in';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Part } from '../stage/parts';
-import type { Stub } from '../stage/stubs';
+import { makeStub, type Stub } from '../stage/stubs';
 import type { Subject as AnySubject } from '../stage/subject';
 import { angularAdapter } from './adapter';
 
@@ -178,8 +178,7 @@ export function isolateWith<D extends readonly unknown[] = []>(
  * expect(board).toShow(role('note'), { times: 3 });
  */
 export function stub(child: Stubbable | string, how?: Component | string | AnyFunction | StubHow): Stub {
-  const { handle, render } = isHow(how) ? how : { handle: undefined, render: how };
-  return { simulacra: 'stub', target: child, render, handle };
+  return makeStub(child, isHow(how) ? how : { render: how });
 }
 
 /** How a child is replaced, in full. */

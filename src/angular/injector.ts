@@ -1,12 +1,5 @@
 import { LocationStrategy } from '@angular/common';
-import {
-  FetchBackend,
-  HttpBackend,
-  HttpClient,
-  provideHttpClient,
-  withFetch,
-  type HttpRequest,
-} from '@angular/common/http';
+import { FetchBackend, HttpBackend, type HttpRequest } from '@angular/common/http';
 import * as core from '@angular/core';
 import { Observable } from 'rxjs';
 import type { Plan } from '../stage/adapter';
@@ -44,8 +37,6 @@ const startToken = new core.InjectionToken<string>('the address a subject starts
 export const startAt = (url: string): core.EnvironmentProviders =>
   core.makeEnvironmentProviders([{ provide: startToken, useValue: url }]);
 
-let http: core.EnvironmentProviders | undefined;
-
 /** The injector of one subject: what the test provides beats everything else. */
 export function makeInjector(
   plan: Plan,
@@ -61,7 +52,6 @@ export function makeInjector(
       ? [core.importProvidersFrom(one as core.Type<unknown>)]
       : [one as core.EnvironmentProviders];
   });
-  const isOwn = (HttpClient as { ɵprov?: { providedIn?: unknown } }).ɵprov?.providedIn !== 'root';
   return core.createEnvironmentInjector(
     [
       kept,
@@ -76,7 +66,6 @@ export function makeInjector(
         useFactory: () =>
           new MemoryLocation(core.inject(startToken, { optional: true }) ?? '/', plan.chronicle),
       },
-      ...(isOwn ? [(http ??= provideHttpClient(withFetch()))] : []),
       FetchBackend,
       ...surrounding,
       { provide: HttpBackend, useFactory: () => makeBackend(core.inject(FetchBackend), attributed) },

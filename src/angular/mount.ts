@@ -7,7 +7,7 @@ import { create } from './create';
 import { componentOf, list, outputsOf, selectorOf } from './definitions';
 import { makeInjector, startRouter } from './injector';
 import { inputNamesOf } from './props';
-import type { Rendered } from './around';
+import { nameOfRendered, type Rendered } from './around';
 import { Scope } from './scope';
 import { wordThrown } from './thrown';
 import { readInstances, readNode } from './tree';
@@ -50,7 +50,6 @@ export function mount(plan: Plan): Mounted {
   );
   const report = (error: unknown) => (isCoded(error, 201) ? fail(error) : plan.onListenerThrew(error));
   const stage: Live = {
-    container,
     check: () => made?.changeDetectorRef.detectChanges(),
     onRendered: () => plan.onRendered(false),
     onThrown: fail,
@@ -126,13 +125,11 @@ function wordFailures(plan: Plan, elements: ReadonlyMap<Element, Rendered>) {
 }
 
 function namesAround(name: string, elements: ReadonlyMap<Element, Rendered>): string[] {
-  const own = (rendered: Rendered) =>
-    rendered.record?.name ?? rendered.definition.type.name.replace(/^_/, '');
-  const last = [...elements.values()].reverse().find((rendered) => own(rendered) === name);
+  const last = [...elements.values()].reverse().find((rendered) => nameOfRendered(rendered) === name);
   const names = [name];
   for (let at = last?.element.parentElement; at; at = at.parentElement) {
     const around = elements.get(at);
-    if (around) names.push(own(around));
+    if (around) names.push(nameOfRendered(around));
   }
   return names;
 }

@@ -2,7 +2,7 @@ import { explain, isExplained } from '../core/errors';
 import { nearest } from '../core/near';
 import type { Plan } from '../stage/adapter';
 import { explainThrown } from '../stage/thrown';
-import { nameOfToken } from './definitions';
+import { nameOfToken, plainName } from './definitions';
 
 interface Around {
   readonly plan: Plan;
@@ -37,7 +37,7 @@ export function wordThrown(error: unknown, around: Around): Error {
         /The pipe '(.+?)' could not be found in the '(.+?)'/.exec(message) ?? [];
       return explain(
         'SIM-IMPORT-MISSING',
-        { kind: 'pipe', name, reader: clean(reader), nearest: undefined },
+        { kind: 'pipe', name, reader: plainName(reader), nearest: undefined },
         told,
       );
     }
@@ -77,10 +77,9 @@ export function wordThrown(error: unknown, around: Around): Error {
   });
 }
 
-const clean = (name: string) => name.replace(/^_/, '');
 const readerIn = (message: string): string | undefined => {
   const found = /used in the '(.+?)' component template/.exec(message)?.[1];
-  return found && clean(found);
+  return found && plainName(found);
 };
 
 // A template is a function named after its component, a hook a method of it.
@@ -103,8 +102,8 @@ function phaseOf(error: unknown): string {
 
 function providerFields({ ngTokenPath = [], message }: Coded, asker: string, { plan }: Around) {
   const [, named = ''] = /No provider for `?(?:InjectionToken )?(.+?)`? found/.exec(message) ?? [];
-  const path = ngTokenPath.map((token) => clean(token.replace(/^InjectionToken /, '')));
-  const token = clean(named) || path.at(-1) || 'something';
+  const path = ngTokenPath.map((token) => plainName(token.replace(/^InjectionToken /, '')));
+  const token = plainName(named) || path.at(-1) || 'something';
   const whole = path[0] === asker ? path : [asker, ...path];
   if (whole.at(-1) !== token) whole.push(token);
   return {

@@ -1,36 +1,29 @@
 import * as core from '@angular/core';
 import type { AnyFunction } from '../core/spy';
 import type { Instance, TreeNode } from '../stage/adapter';
-import type { Definition } from './definitions';
-import { nameOf } from './definitions';
-import type { Rendered } from './around';
+import { readDom } from '../stage/read-dom';
+import { nameOfRendered, type Rendered } from './around';
+import { nameOf, type Definition } from './definitions';
 
 /** The components that are on the page, by their elements. */
-export type Elements = ReadonlyMap<Element, Rendered>;
+type Elements = ReadonlyMap<Element, Rendered>;
 
-/** What an element shows, with the components in it. */
-export function readNode(node: Node, elements: Elements): TreeNode[] {
-  if (node.nodeType === 3) return [{ kind: 'text', text: node.textContent ?? '' }];
-  if (node.nodeType !== 1) return [];
-  const element = node as Element;
-  const children = [...element.childNodes].flatMap((child) => readNode(child, elements));
-  const drawn: TreeNode = { kind: 'element', element, children };
-  const rendered = elements.get(element);
-  if (!rendered) return [drawn];
-  const { definition, record } = rendered;
-  return [
-    {
+/** What a node shows, with the components in it. */
+export const readNode = (node: Node, elements: Elements): TreeNode[] =>
+  readDom(node, (drawn) => {
+    const rendered = elements.get(drawn.element);
+    if (!rendered) return drawn;
+    return {
       kind: 'component',
-      name: record?.name ?? nameOf(definition.type) ?? 'Anonymous',
-      stub: record !== undefined,
+      name: nameOfRendered(rendered),
+      stub: rendered.record !== undefined,
       props: inputsOf(rendered),
       children: [drawn],
-    },
-  ];
-}
+    };
+  });
 
 /** The inputs of a component as they are now, those that have a value. */
-export function inputsOf({ instance, definition }: Rendered): Record<string, unknown> {
+function inputsOf({ instance, definition }: Rendered): Record<string, unknown> {
   const entries = Object.entries(definition.inputs).map(([name, [field]]) => [
     name,
     valueOf((instance as Record<string, unknown>)[field]),
@@ -49,7 +42,7 @@ function valueOf(field: unknown): unknown {
 }
 
 /** What a component's parent listens to, by name. */
-export function heardBy(instance: object, { outputs }: Definition): Record<string, AnyFunction> {
+function heardBy(instance: object, { outputs }: Definition): Record<string, AnyFunction> {
   return Object.fromEntries(
     Object.entries(outputs).flatMap(([name, field]) => {
       const output = (instance as Record<string, { emit?: AnyFunction; set?: AnyFunction }>)[field];

@@ -4,7 +4,7 @@ import type * as React from 'react';
 import { calledFrom } from '../core/errors';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { AllOptions, CommonOptions } from '../stage/options';
-import type { Stub } from '../stage/stubs';
+import { makeStub, type Stub } from '../stage/stubs';
 import type { Subject } from '../stage/subject';
 import { reactAdapter } from './adapter';
 
@@ -106,8 +106,7 @@ export function stub<C extends Component>(
   component: C | string,
   how?: ((props: React.ComponentProps<C>) => React.ReactNode) | React.ReactElement | StubHow<C>,
 ): Stub {
-  const { handle, render } = isHow(how) ? how : { handle: undefined, render: how };
-  return { simulacra: 'stub', target: component, render, handle };
+  return makeStub(component, isHow(how) ? how : { render: how });
 }
 
 /** How a child is replaced, in full. */

@@ -1,6 +1,7 @@
 import * as React from 'react';
 import { isSpy } from '../core/spy';
 import type { Mounted, Plan } from '../stage/adapter';
+import { silence } from '../stage/console';
 import { explainThrown, type BareRead } from '../stage/thrown';
 import { settle } from './act';
 import { listenToReads } from './contexts';
@@ -87,14 +88,7 @@ function fiberOf(container: Element): Fiber | null {
 // React 18 has no other way to keep its report of an error that a boundary caught off the console.
 function silenceBoundaryReport(): () => void {
   if (!React.version.startsWith('18')) return () => undefined;
-  const { error } = console;
-  const quiet = (...args: unknown[]) => {
-    if (!/^The above error occurred in/.test(String(args[0]))) error.apply(console, args);
-  };
-  console.error = quiet;
-  return () => {
-    if (console.error === quiet) console.error = error;
-  };
+  return silence('error', /^The above error occurred in/);
 }
 
 type OnCaught = (error: unknown, componentStack: string) => void;

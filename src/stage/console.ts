@@ -23,3 +23,15 @@ export function listenToConsole(chronicle: ChronicleLog): () => void {
   });
   return () => restore.forEach((undo) => undo());
 }
+
+/** Keeps off the console what a framework says of itself, and a test need not hear. @returns how to stop */
+export function silence(level: (typeof levels)[number], message: RegExp): () => void {
+  const pass = console[level];
+  const quiet = (...args: unknown[]) => {
+    if (!message.test(String(args[0]))) pass.apply(console, args);
+  };
+  console[level] = quiet;
+  return () => {
+    if (console[level] === quiet) console[level] = pass;
+  };
+}

@@ -15,8 +15,13 @@ export interface Stub {
 }
 
 /** A stub as its author may have said it in short: a component or its name. */
-export const asStub = (value: unknown): Stub =>
-  isStub(value) ? value : { simulacra: 'stub', target: value, render: undefined, handle: undefined };
+export const asStub = (value: unknown): Stub => (isStub(value) ? value : makeStub(value));
+
+/** How a child is replaced, told in full. */
+export const makeStub = (
+  target: unknown,
+  { render, handle }: Partial<Pick<Stub, 'render' | 'handle'>> = {},
+): Stub => ({ simulacra: 'stub', target, render, handle });
 
 const isStub = (value: unknown): value is Stub =>
   typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'stub';

@@ -6,7 +6,6 @@ import type TypeScript from 'typescript';
 /** What Jest asks of a transformer, as far as it is needed here. @see https://jestjs.io/docs/code-transformation */
 export interface TransformOptions {
   readonly supportsStaticESM?: boolean;
-  readonly config?: { readonly rootDir?: string };
 }
 
 export interface Transformed {
@@ -46,7 +45,6 @@ export function transpile(
       esModuleInterop: true,
       allowJs: true,
       sourceMap: true,
-      removeComments: false,
       ...more.options,
     },
     ...(more.before && { transformers: { before: [more.before] } }),

@@ -1,7 +1,7 @@
 import type * as Vue from 'vue';
 import type { StubInstance, StubRecord } from '../stage/stubs';
 import type { Live } from './door';
-import { isDirective, type Definition } from './kinds';
+import { directiveHooks, isDirective, type Definition } from './kinds';
 
 type Directive = Record<string, unknown> | ((...args: unknown[]) => unknown);
 type Hook = (element: Element, binding: Vue.DirectiveBinding, ...rest: unknown[]) => unknown;
@@ -48,15 +48,6 @@ export const isDirectiveName = (target: unknown): target is string =>
   typeof target === 'string' && /^v-/.test(target);
 
 const made = new WeakSet<object>();
-const hookNames = [
-  'created',
-  'beforeMount',
-  'mounted',
-  'beforeUpdate',
-  'updated',
-  'beforeUnmount',
-  'unmounted',
-];
 
 function makeStub(app: Vue.App, record: StubRecord, original: Directive): Directive {
   const instances = new WeakMap<Element, StubInstance>();
@@ -91,7 +82,7 @@ function makeStub(app: Vue.App, record: StubRecord, original: Directive): Direct
   const isOurs = ({ instance }: Vue.DirectiveBinding) =>
     (instance as { $?: Vue.ComponentInternalInstance } | null)?.$?.appContext.app === app;
   const stub = Object.fromEntries(
-    hookNames.map((name): [string, Hook] => [
+    directiveHooks.map((name): [string, Hook] => [
       name,
       (element, binding, ...rest) =>
         isOurs(binding)

@@ -5,7 +5,7 @@ import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Part } from '../stage/parts';
 import type { StandIn } from '../core/stand-in';
-import type { Stub } from '../stage/stubs';
+import { makeStub, type Stub } from '../stage/stubs';
 import type { PropsOf, Subject as AnySubject } from '../stage/subject';
 import { vueAdapter } from './adapter';
 
@@ -154,8 +154,7 @@ export function stub<C extends Component>(
   component: C | string,
   how?: ((props: PropsOf<C>, context: Vue.SetupContext) => Vue.VNodeChild) | StubHow<C> | Vue.DefineComponent,
 ): Stub {
-  const { handle, render } = isHow(how) ? how : { handle: undefined, render: how };
-  return { simulacra: 'stub', target: component, render, handle };
+  return makeStub(component, isHow(how) ? how : { render: how });
 }
 
 /** How a child is replaced, in full. */

@@ -27,11 +27,23 @@ export function isComponent(value: unknown): value is Definition {
   return signs.some((sign) => sign in value) || ('props' in value && 'name' in value);
 }
 
-const hooks = ['created', 'beforeMount', 'mounted', 'beforeUpdate', 'updated', 'beforeUnmount', 'unmounted'];
+/** The hooks a directive may have. */
+export const directiveHooks = [
+  'created',
+  'beforeMount',
+  'mounted',
+  'beforeUpdate',
+  'updated',
+  'beforeUnmount',
+  'unmounted',
+];
 
 /** True for a directive that is an object of hooks. */
 export const isDirective = (value: unknown): value is Record<string, unknown> =>
-  typeof value === 'object' && value !== null && !isComponent(value) && hooks.some((hook) => hook in value);
+  typeof value === 'object' &&
+  value !== null &&
+  !isComponent(value) &&
+  directiveHooks.some((hook) => hook in value);
 
 /** How a component is called; undefined for what is none. */
 export function nameOf(value: unknown): string | undefined {

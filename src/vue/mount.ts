@@ -1,5 +1,6 @@
 import * as Vue from 'vue';
 import type { Mounted, Plan } from '../stage/adapter';
+import { silence } from '../stage/console';
 import { bareNode } from '../stage/outline';
 import type { Live } from './door';
 import { stubDirectives } from './directives';
@@ -35,7 +36,7 @@ export function mount(plan: Plan): Mounted {
     resolveIn(app, stage),
     stubDirectives(app, stage),
     failures.watchProvides(),
-    silence(/<Suspense> is an experimental feature/),
+    silence('info', /<Suspense> is an experimental feature/),
   ];
   const definition = plan.component as Definition;
   return {
@@ -146,14 +147,3 @@ function surround(plan: Plan, subject: () => Vue.VNode): Vue.VNode {
 
 // A setup that waits needs Vue's own Suspense around it.
 const isAsync = ({ setup }: Definition) => setup?.constructor.name === 'AsyncFunction';
-
-function silence(message: RegExp): () => void {
-  const { info } = console;
-  const quiet = (...args: unknown[]) => {
-    if (!message.test(String(args[0]))) info.apply(console, args);
-  };
-  console.info = quiet;
-  return () => {
-    if (console.info === quiet) console.info = info;
-  };
-}

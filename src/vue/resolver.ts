@@ -71,7 +71,7 @@ function unresolved(name: string): object {
 }
 
 /** The level below the subject of what an instance renders; undefined outside of the subject. */
-export function levelOf(stage: Live, instance: Instance): number | undefined {
+function levelOf(stage: Live, instance: Instance): number | undefined {
   const known = stage.levels.get(instance);
   if (known !== undefined) return known;
   const above = instance.parent ? levelOf(stage, instance.parent) : undefined;

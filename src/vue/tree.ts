@@ -1,5 +1,6 @@
 import * as Vue from 'vue';
 import type { Instance, TreeNode } from '../stage/adapter';
+import { readDom } from '../stage/read-dom';
 import { isAsyncWrapper, isBuiltIn, isLater, listenersIn, nameOf, unwrap } from './kinds';
 import { isStubComponent } from './stub-component';
 
@@ -10,10 +11,13 @@ export function readNode(vnode: Vue.VNode): TreeNode[] {
   if (component) return readComponent(component);
   if (type === Vue.Text) return [{ kind: 'text', text: String(children) }];
   if (type === Vue.Comment) return [];
+  // Markup that never changes, or came as text, has no nodes of Vue's.
   if (type === Vue.Static) return el ? readDom(el as Node) : [];
   if (typeof type !== 'string') return Array.isArray(children) ? readAll(children) : [];
   const element = el as Element;
-  const inside = Array.isArray(children) ? readAll(children) : [...element.childNodes].flatMap(readDom);
+  const inside = Array.isArray(children)
+    ? readAll(children)
+    : [...element.childNodes].flatMap((child) => readDom(child));
   return [{ kind: 'element', element, children: inside }];
 }
 
@@ -33,13 +37,6 @@ function readComponent(instance: Vue.ComponentInternalInstance): TreeNode[] {
       children,
     },
   ];
-}
-
-// Markup that never changes, or came as text, has no nodes of Vue's.
-function readDom(node: Node): TreeNode[] {
-  if (node.nodeType === 3) return [{ kind: 'text', text: node.textContent ?? '' }];
-  if (node.nodeType !== 1) return [];
-  return [{ kind: 'element', element: node as Element, children: [...node.childNodes].flatMap(readDom) }];
 }
 
 /** Every instance of a component (by itself or by name) a vnode has rendered, outermost first. */

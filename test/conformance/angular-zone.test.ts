@@ -2,24 +2,11 @@ import 'zone.js';
 import 'simulacra/jest';
 import { Component, VERSION } from '@angular/core';
 import { role, text } from 'simulacra';
-import { isolate, isolateWith, stub } from 'simulacra/angular';
-import * as components from './angular';
+import { isolate } from 'simulacra/angular';
+import { angularKit } from './angular-kit';
 import { conform } from './specification';
 
-const { GateSign, Keeper, YardOpen, ...rest } = components;
-
-conform({
-  framework: `Angular ${VERSION.full} with zone.js`,
-  isolate: isolate as never,
-  isolateWith: isolateWith as never,
-  stub,
-  Keeper,
-  listens: (name) => name,
-  tells: (name) => name,
-  note: '<p role="note">{{ hive.name }}</p>',
-  wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
-  components: rest,
-});
+conform(angularKit(`Angular ${VERSION.full} with zone.js`));
 
 describe(`Angular ${VERSION.full} with zone.js, its own ways`, () => {
   it('renders what a classic field was set to, in a promise or a timer', async () => {

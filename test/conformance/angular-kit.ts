@@ -1,0 +1,19 @@
+import { isolate, isolateWith, stub } from 'simulacra/angular';
+import * as components from './angular';
+import type { Kit } from './specification';
+
+const { GateSign, Keeper, YardOpen, ...rest } = components;
+
+/** What Angular brings along, however it detects changes. */
+export const angularKit = (framework: string): Kit => ({
+  framework,
+  isolate: isolate as never,
+  isolateWith: isolateWith as never,
+  stub,
+  Keeper,
+  listens: (name) => name,
+  tells: (name) => name,
+  note: '<p role="note">{{ hive.name }}</p>',
+  wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
+  components: rest,
+});
