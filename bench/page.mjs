@@ -12,6 +12,7 @@ for (const name of [
   'location',
   'Node',
   'Element',
+  'Text',
   'HTMLElement',
   'SVGElement',
   'MathMLElement',
