@@ -12,6 +12,8 @@ export const entries = {
   angular: 'src/angular/index.ts',
   jest: 'src/jest/index.ts',
 };
+/** What rewritten files reach the modules they import through. */
+const runtime = { seam: 'src/seam/index.ts' };
 const external = [
   ...['react', 'react-dom', 'react-dom/client', 'react/jsx-runtime', 'vue', 'rxjs', '@angular/*'],
   ...['simulacra', 'simulacra/*'],
@@ -19,7 +21,7 @@ const external = [
 
 await rm('dist', { recursive: true, force: true });
 const shared = {
-  entryPoints: Object.entries(entries).map(([out, input]) => ({ in: input, out })),
+  entryPoints: Object.entries({ ...entries, ...runtime }).map(([out, input]) => ({ in: input, out })),
   outdir: 'dist',
   bundle: true,
   external,
@@ -81,6 +83,48 @@ await build({
   // As a runner reads it: plain properties, and no sign of a standard module.
   footer: { js: 'module.exports = { ...module.exports };' },
 });
+// The ways into the runners for the rewriter, which has a parser of its own.
+const doors = { ...cli, packages: 'bundle', external: ['oxc-parser', 'vite'] };
+const doorNamed = (door, out) => ({ in: `src/seam/doors/${door}.ts`, out });
+await build({
+  ...doors,
+  format: 'cjs',
+  outExtension: { '.js': '.cjs' },
+  entryPoints: [doorNamed('transform', 'seam-transform')],
+  footer: { js: 'module.exports = { ...module.exports };' },
+});
+await build({
+  ...doors,
+  format: 'cjs',
+  outExtension: { '.js': '.cjs' },
+  entryPoints: [doorNamed('jest', 'seam-jest')],
+  footer: { js: 'module.exports = module.exports.seams;' },
+});
+await build({
+  ...doors,
+  entryPoints: [
+    doorNamed('node', 'seam-node'),
+    doorNamed('node-hooks', 'seam-node-hooks'),
+    doorNamed('vite', 'seam-vite'),
+  ],
+});
+await writeFile(
+  'dist/seam-jest.d.cts',
+  `/** A configuration of Jest, or a function that returns one. */
+type Given<C> = C | (() => C | Promise<C>);
+/** Wraps a configuration of Jest: modules are rewritten as they are loaded, so that they can be swapped. */
+declare function seams<C extends object>(configuration?: Given<C>): C;
+export = seams;
+`,
+);
+await writeFile('dist/seam-node.d.ts', 'export {};\n');
+await writeFile(
+  'dist/seam-vite.d.ts',
+  `import type { Plugin } from 'vite';
+/** For pages that Vite serves: modules are rewritten as they are loaded, so that they can be swapped. */
+export declare function seams(): Plugin;
+`,
+);
 await writeFile(
   'dist/runner.d.cts',
   `/** What Jest needs to load a framework's files: spread it into the configuration. */

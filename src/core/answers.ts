@@ -88,4 +88,9 @@ export function inTurn<T extends readonly [unknown, ...unknown[]]>(...answers: T
 
 /** True for what `fail`, `hold`, `later` and `inTurn` return. */
 export const isArranged = (value: unknown): value is Arranged =>
-  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra !== 'spy';
+  typeof value === 'object' &&
+  value !== null &&
+  'simulacra' in value &&
+  arrangements.has(value.simulacra as string);
+
+const arrangements = new Set(['fail', 'hold', 'later', 'inTurn']);

@@ -1,5 +1,6 @@
 import { isArranged, type Arranged, type Failure, type InTurn, type Later } from './answers';
 import type { Held } from './hold';
+import type { Stream } from './stream';
 import { print } from './print';
 import { errorOf, settleAnswer } from './settle-answer';
 import { shared } from './shared';
@@ -12,7 +13,16 @@ export type AnyFunction = (...args: any[]) => any;
  * The answers a function takes. `fail`, `hold` and `later` answer with a promise, so the compiler
  * takes them only where the function returns one.
  */
-export type AnswerOf<F extends AnyFunction> = ReturnType<F> | F | PromisedAnswer<ReturnType<F>>;
+export type AnswerOf<F extends AnyFunction> =
+  ReturnType<F> | F | PromisedAnswer<ReturnType<F>> | StreamAnswer<ReturnType<F>>;
+
+type StreamAnswer<R> =
+  R extends AsyncIterable<infer V> ? Stream<V> : R extends Subscribable<infer V> ? Stream<V> : never;
+
+/** What can be subscribed to, as far as a stream can stand for it. */
+interface Subscribable<V> {
+  subscribe(listener: (value: V) => void): unknown;
+}
 
 type PromisedAnswer<R> = [R] extends [PromiseLike<infer V>]
   ? Failure | Held<V> | Later<R | V | Failure> | InTurn<R | Failure | Held<V> | Later<V> | (() => R)>

@@ -4,6 +4,7 @@ import type * as React from 'react';
 import { calledFrom } from '../core/errors';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { AllOptions, CommonOptions } from '../stage/options';
+import type { Load, Loaded } from '../stage/load-subject';
 import { makeStub, type Stub } from '../stage/stubs';
 import type { Subject } from '../stage/subject';
 import { reactAdapter } from './adapter';
@@ -43,8 +44,8 @@ export type Arguments<P, V extends readonly unknown[]> = object extends P
 /**
  * Puts one component alone on a stage and renders it as it is, with its surroundings replaced.
  *
- * @param component any React component
- * @param args `props`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`
+ * @param component any React component, or `() => import('./HiveBoard')`, which is loaded after what it imports was swapped
+ * @param args `props`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-RENDER-THREW, SIM-PROVIDE-MISSING, SIM-WRAP-MISSING,
  * SIM-STUB-NAME, SIM-REACT-EARLY, SIM-REACT-PRODUCTION; all is taken down again then
@@ -56,10 +57,10 @@ export type Arguments<P, V extends readonly unknown[]> = object extends P
  * });
  * expect(board).toShow(part(HiveCard), { times: 3 });
  */
-export function isolate<C extends Component, V extends readonly unknown[] = []>(
+export function isolate<C extends Component | Load, V extends readonly unknown[] = []>(
   component: C,
-  ...args: Arguments<React.ComponentProps<C>, V>
-): Promise<Subject<React.ComponentProps<C>>> {
+  ...args: Arguments<React.ComponentProps<Loaded<C, Component>>, V>
+): Promise<Subject<React.ComponentProps<Loaded<C, Component>>>> {
   return isolateOn(
     reactAdapter,
     component,

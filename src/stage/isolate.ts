@@ -5,6 +5,9 @@ import { isSpy } from '../core/spy';
 import type { Adapter } from './adapter';
 import { makeSubject } from './make-subject';
 import { printProps } from './outline';
+import { placeSwaps, type PlacedSwaps } from '../seam/place';
+import { isThunk, moduleOf } from '../seam/thunk';
+import { loadSubject } from './load-subject';
 import { checkOptions, mergeOptions, type AllOptions } from './options';
 import { Stage, stages } from './stage';
 import { StubSet } from './stubs';
@@ -13,25 +16,46 @@ import type { Subject } from './subject';
 /** Puts one component alone on a stage: the same steps in the same order in every framework. */
 export async function isolateOn(
   adapter: Adapter,
-  component: unknown,
+  given: unknown,
   options: AllOptions,
   calledAt: Error,
 ): Promise<Subject> {
   checkOptions(options, adapter.options, 'isolate()', calledAt);
-  const name = checkComponent(adapter, component, calledAt);
   checkListed(adapter, options, calledAt);
   if (typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   await adapter.prepare();
+  const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
+  try {
+    const component = await loadSubject(adapter, given, calledAt);
+    const name = checkComponent(adapter, component, calledAt);
+    await swaps.ready();
+    swaps.refuseTaken(isThunk(given) ? moduleOf(given).id() : undefined, calledAt);
+    const stage = await raise(adapter, { component, name, options, swaps }, calledAt);
+    return makeSubject(stage, options);
+  } catch (failure) {
+    swaps.takeAway();
+    throw failure;
+  }
+}
+
+interface Raising {
+  readonly component: unknown;
+  readonly name: string;
+  readonly options: AllOptions;
+  readonly swaps: PlacedSwaps;
+}
+
+async function raise(
+  adapter: Adapter,
+  { component, name, options, swaps }: Raising,
+  calledAt: Error,
+): Promise<Stage> {
   adapter.refuseProps?.(component, name, options.props ?? {}, calledAt);
   const depth = options.depth === undefined || options.depth === 'full' ? Infinity : options.depth;
   const stubs = new StubSet(options.stub ?? [], options.keep ?? [], depth, adapter.nameOf, adapter.unwrap);
-  const stage = new Stage({
-    adapter,
-    name,
-    stubs,
-    routes: (options.network ?? {}) as Record<string, unknown>,
-  });
+  const routes = (options.network ?? {}) as Record<string, unknown>;
+  const stage = new Stage({ adapter, name, stubs, routes, swaps });
   shareRest(stage);
   try {
     await mount(stage, component, options);
@@ -43,7 +67,8 @@ export async function isolateOn(
     throw locateAt(failure, calledAt);
   }
   stage.sandbox.checks.push(() => refuseUnusedStubs(stage));
-  return makeSubject(stage, options.provide ?? []);
+  stage.sandbox.checks.push(() => swaps.refuseUnused());
+  return stage;
 }
 
 /** An `isolate` with options already in it. */

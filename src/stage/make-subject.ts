@@ -7,11 +7,14 @@ import { lookFor, lookForOne, waitFor } from './look';
 import { printOutline } from './outline';
 import { makePart } from './parts';
 import type { Stage } from './stage';
+import { readDoubles } from '../seam/place';
+import { isSwap } from '../seam/swap';
+import type { AllOptions } from './options';
 import { verdicts, type Subject, type Target } from './subject';
 import { makeVerdicts } from './verdicts';
 
 /** The subject as the test sees it. */
-export function makeSubject(stage: Stage, provided: readonly (readonly [unknown, unknown])[]): Subject {
+export function makeSubject(stage: Stage, { provide: provided = [], swap: swaps = [] }: AllOptions): Subject {
   const { name, adapter } = stage.setting;
   const act = makeGestures(stage);
   const asked = (method: string, target: Target) => printAsked(stage, method, target);
@@ -48,8 +51,9 @@ export function makeSubject(stage: Stage, provided: readonly (readonly [unknown,
     },
     part: ((component: unknown) => makePart(stage, component, here('part'))) as Subject['part'],
     given: <T>(token: unknown) => {
+      if (isSwap(token) && swaps.includes(token)) return readDoubles(token) as StandIn<NonNullable<T>>;
       const found = provided.findLast(([key]) => key === token);
-      const nameToken = (key: unknown) => adapter.nameOfToken(key);
+      const nameToken = (key: unknown) => (isSwap(key) ? 'this swap' : adapter.nameOfToken(key));
       if (!found)
         refuse(
           'SIM-GIVEN-NONE',

@@ -2,6 +2,7 @@ import { refuse } from '../core/errors';
 import { nearest } from '../core/near';
 import type { Held } from '../core/hold';
 import type { Failure, InTurn, Later } from '../core/answers';
+import { isSwap, type Swap } from '../seam/swap';
 import { asStub } from './stubs';
 import type { Method } from '../network/routes';
 
@@ -30,7 +31,12 @@ export interface CommonOptions {
   readonly keep?: readonly unknown[];
   /** Who answers the requests. Patterns are those of the URL Pattern standard. */
   readonly network?: Routes;
+  /** What modules export instead: `swap(() => import('./useScale'), { useScale: … })`. */
+  readonly swap?: readonly AnySwap[];
 }
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever module
+type AnySwap = Swap<any>;
 
 /** Every option, as the stage reads it. */
 export interface AllOptions extends CommonOptions {
@@ -39,16 +45,18 @@ export interface AllOptions extends CommonOptions {
   readonly provide?: readonly (readonly [unknown, unknown])[];
   readonly wrap?: readonly unknown[];
   readonly slots?: Readonly<Record<string, unknown>>;
+  /** Swaps that are a team's defaults, and need not be used. */
+  readonly spareSwaps?: ReadonlySet<Swap>;
 }
 
-const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network'] as const;
-const lists = ['stub', 'provide', 'wrap', 'keep'] as const;
+const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network', 'swap'] as const;
+const lists = ['stub', 'provide', 'wrap', 'keep', 'swap'] as const;
 
 /** @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE */
 export function checkOptions(options: AllOptions, own: readonly string[], of: string, calledAt: Error): void {
   const known = [...common, ...own];
   for (const option of Object.keys(options)) {
-    if (known.includes(option)) continue;
+    if (known.includes(option) || option === 'spareSwaps') continue;
     refuse('SIM-OPTION-UNKNOWN', { option, known, nearest: nearest(option, known), of }, { calledAt });
   }
   for (const option of lists) {
@@ -63,6 +71,11 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
       { option: 'provide', value: pair, wanted: 'pairs: provide: [[Session, value]]' },
       { calledAt },
     );
+  }
+  for (const one of options.swap ?? []) {
+    if (isSwap(one)) continue;
+    const wanted = "a list of swaps: swap: [swap(() => import('./useScale'), { useScale: … })]";
+    refuse('SIM-OPTION-VALUE', { option: 'swap', value: one, wanted }, { calledAt });
   }
   const { depth } = options;
   if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
@@ -89,5 +102,6 @@ export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOpti
   }
   const spare = defaults.stub?.map((stub) => ({ ...asStub(stub), spare: true }));
   if (spare) merged['stub'] = [...spare, ...(options.stub ?? [])];
+  if (defaults.swap) merged['spareSwaps'] = new Set([...(defaults.spareSwaps ?? []), ...defaults.swap]);
   return merged;
 }

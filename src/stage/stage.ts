@@ -12,12 +12,14 @@ import type { Adapter, Mounted } from './adapter';
 import { listenToConsole } from './console';
 import { comeToRest } from './rest';
 import type { StubSet } from './stubs';
+import type { PlacedSwaps } from '../seam/place';
 
 interface Setting {
   readonly adapter: Adapter;
   readonly name: string;
   readonly routes: Readonly<Record<string, unknown>>;
   readonly stubs: StubSet;
+  readonly swaps: PlacedSwaps;
 }
 
 /** Everything around one subject: where it is rendered, who answers it, what happened to it. */
@@ -40,7 +42,9 @@ export class Stage {
   }));
 
   constructor(readonly setting: Setting) {
-    const { routes, name } = setting;
+    const { routes, name, swaps } = setting;
+    this.sandbox.onTakeDown(() => swaps.takeAway());
+    swaps.owner.isRunning = () => this.#running() !== undefined;
     this.container = makeContainer(name);
     this.network = new Network(routes, { name, chronicle: this.chronicle, running: this.#running });
     this.history = new PageHistory(

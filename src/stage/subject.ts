@@ -1,3 +1,4 @@
+import type { Swap } from '../seam/swap';
 import type { Chronicle } from '../core/chronicle';
 import type { StandIn } from '../core/stand-in';
 import type { AskedRequest } from '../network/network';
@@ -79,7 +80,7 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   update(props: Partial<Props>): Promise<void>;
   /** The children of one kind: what they were given, and a way to call back. */
   part<C>(component: C): Part<PropsOf<C>>;
-  /** What was provided for a context; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
+  /** What was provided for a context, or given in place of a module's exports; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
   given<T>(token: Token<T>): StandIn<NonNullable<T>>;
   /** What the subject told its parent, by name: the arguments of each time. @throws SIM-OUTPUT-NONE */
   readonly outputs: Outputs;
@@ -97,7 +98,8 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
 export type Token<T> =
   // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a provider of whatever framework
   | { readonly Provider: (props: { value: T; children?: any }) => any }
-  | (abstract new (...args: never[]) => T);
+  | (abstract new (...args: never[]) => T)
+  | Swap<T>;
 
 /** Where the matchers reach into a subject; they may come from another bundle. */
 export const verdicts = Symbol.for('simulacra.verdicts');

@@ -4,12 +4,13 @@ import { isolating } from './isolating';
 import { looking } from './looking';
 import { network } from './network';
 import { surrounding } from './surrounding';
+import { swapping } from './swapping';
 
 export { SimulacraError };
 export type { UnmatchedRequest } from './network';
 
 /** Every code there is, with the wording of its message. The only place that makes errors. */
-export const registry = { ...isolating, ...surrounding, ...doubles, ...network, ...looking };
+export const registry = { ...isolating, ...surrounding, ...doubles, ...network, ...looking, ...swapping };
 
 /** A stable code: `SIM-` and a word or two. */
 export type Code = keyof typeof registry;

@@ -1,0 +1,104 @@
+import { list, print } from '../print';
+import type { Report } from './error';
+
+/** Failures of swapping what modules export. */
+export const swapping = {
+  'SIM-SEAM-MISSING': (f: { asked: string; runner: string; line: string }): Report => ({
+    head: `${f.asked} was used in a file that was not rewritten, so no module's exports can be swapped from here.`,
+    there: ['What a module imports is looked up anew only where the file was rewritten as it was loaded.'],
+    next: [`One line is missing in ${f.runner}:`, f.line],
+  }),
+  'SIM-SEAM-UNLOADED': (f: { specifier: string; importer: string }): Report => ({
+    head: `${fileOf(f.importer)} used something of "${f.specifier}" before that module was loaded.`,
+    there: [
+      'Either the two import each other and need one another while they are loaded, or the module was swapped in part, and something that was not named is used.',
+    ],
+    next: ['Use it in a function that is called later, or name it in the swap as well.'],
+  }),
+  'SIM-SWAP-MODULE': (f: { value: unknown }): Report => ({
+    head: `swap() was given ${print(f.value)} where a module has to be named.`,
+    nearest: "swap(() => import('./useScale'), { … })",
+    next: [
+      'Write the import inside of a function without parameters; it is not called, so nothing is loaded.',
+    ],
+  }),
+  'SIM-SWAP-EXPORTS': (f: { value: unknown; specifier: string }): Report => ({
+    head: `swap() was given ${print(f.value)} for the exports of "${f.specifier}".`,
+    there: ['It takes an object: the name of each export, and what it is or answers instead.'],
+    nearest: `swap(() => import('${f.specifier}'), { … })`,
+    next: ["To leave nothing of the module:   swap(load, {}, { rest: 'refused' })"],
+  }),
+  'SIM-SWAP-REFUSED': (f: {
+    specifier: string;
+    name: string;
+    importer: string;
+    given: string[];
+  }): Report => ({
+    head: `${fileOf(f.importer)} used "${f.name}" of "${f.specifier}", which this test has refused.`,
+    there: [f.given.length ? `The swap names ${list(f.given)}.` : 'The swap names none of its exports.'],
+    next: [
+      `Name it:   swap(() => import('${f.specifier}'), { ${f.name}: … })`,
+      "or leave the rest real by taking   rest: 'refused'   out.",
+    ],
+  }),
+  'SIM-SWAP-TAKEN': (f: {
+    name: string;
+    by: string;
+    line: number;
+    earlier: boolean;
+    isSwapped: boolean;
+  }): Report => ({
+    head: `${fileOf(f.by)}, line ${f.line}, took ${f.name === '*' ? 'all exports of a module' : `"${f.name}"`} while it was loaded, and ${f.earlier ? 'an earlier test had something else in its place' : 'it was not swapped then'}.`,
+    there: ['What a module takes while it is loaded it keeps: a swap cannot change it any more.'],
+    next: f.earlier
+      ? [
+          f.isSwapped
+            ? 'Make the swap once, outside of the tests, and give the same one to each of them,'
+            : 'Give this test the swap of the earlier one,',
+          'or put the tests into files of their own: each file loads its modules anew.',
+        ]
+      : [
+          "Give the subject as   isolate(() => import('./HiveBoard'), …)   and import it nowhere else in the test,",
+          'so that it is loaded after the swap; or put the test into a file of its own.',
+        ],
+  }),
+  'SIM-SWAP-UNUSED': (f: {
+    specifier: string;
+    name: string | undefined;
+    importers: string[];
+    imported: string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: f.importers.length
+      ? `The swap of "${f.specifier}" names "${f.name}", which no module that was loaded imports.`
+      : `The swap of "${f.specifier}" was never used: no module that was loaded imports it.`,
+    there: f.importers.length
+      ? [`${list(f.importers.map(fileOf))} imports ${list(f.imported)} from there.`]
+      : ['What a package imports is its own affair; only files of the project itself are rewritten.'],
+    nearest: f.nearest && `{ ${f.nearest}: … }`,
+    next: ['Correct it, or take it out: a swap that changes nothing says nothing.'],
+  }),
+  'SIM-SUBJECT-LOAD': (f: { specifier: string; threw: string }): Report => ({
+    head: `The subject could not be loaded: ${f.specifier} threw: ${f.threw}`,
+    there: ['Nothing was rendered.'],
+    next: ['The error itself is the cause of this one; its stack points at the line.'],
+  }),
+  'SIM-SUBJECT-EXPORTS': (f: {
+    specifier: string;
+    framework: string;
+    components: string[];
+    exports: string[];
+  }): Report => ({
+    head: f.components.length
+      ? `"${f.specifier}" exports more than one component, and none of them is called as the file is.`
+      : `"${f.specifier}" exports no ${f.framework} component.`,
+    there: [`It exports ${f.exports.length ? list(f.exports) : 'nothing'}.`],
+    nearest: f.components.length
+      ? `isolate(() => import('${f.specifier}').then((module) => module.${f.components[0]}), …)`
+      : undefined,
+    next: ['Nothing was rendered. Say which export is the subject.'],
+  }),
+};
+
+/** The name of a file out of its path or address. */
+const fileOf = (path: string): string => path.split(/[\\/]/).at(-1) ?? path;

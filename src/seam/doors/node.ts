@@ -1,0 +1,20 @@
+import Module, { register } from 'node:module';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { rewrite } from '../rewrite/rewrite';
+import { isOwnFile } from './rewrite-file';
+
+/* For Node's own runner: `node --import simulacra/seam/node --test`. Files are rewritten as they are loaded. */
+
+register(new URL('./seam-node-hooks.js', import.meta.url));
+
+const ours = dirname(fileURLToPath(import.meta.url));
+const prototype = Module.prototype as unknown as { _compile(code: string, file: string): unknown };
+const compile = prototype._compile;
+
+// The hooks see standard modules only; a CommonJS one is handed to this, whoever asks for it.
+prototype._compile = function (code, file) {
+  const runtime = join(ours, 'seam.cjs');
+  const rewritten = isOwnFile(file, ours) ? rewrite(code, file, { form: 'commonjs', runtime }) : undefined;
+  return compile.call(this, rewritten?.code ?? code, file);
+};

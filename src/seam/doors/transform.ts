@@ -1,0 +1,121 @@
+import remapping from '@jridgewell/remapping';
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { rewrite, type Rewritten } from '../rewrite/rewrite';
+import { exportNamesOf, findFile, isOwnFile } from './rewrite-file';
+
+/*
+ * A transformer for Jest around another one: rewrites the file as it was written, has the other one
+ * turn it into what runs, and makes one map of both.
+ */
+
+interface Options {
+  readonly supportsStaticESM?: boolean;
+  readonly config: { readonly rootDir: string };
+  /** For a transformer that has to take a file apart first: rewrites a part of it. */
+  readonly seam?: (code: string, file: string) => Rewritten | undefined;
+}
+interface Transformed {
+  readonly code: string;
+  readonly map?: object | string | null;
+}
+interface Transformer {
+  readonly canInstrument?: boolean;
+  process?(code: string, file: string, options: Options): Transformed;
+  processAsync?(code: string, file: string, options: Options): Promise<Transformed>;
+  getCacheKey?(code: string, file: string, options: Options): string;
+  getCacheKeyAsync?(code: string, file: string, options: Options): Promise<string>;
+}
+interface Around {
+  readonly transformer: string;
+  readonly options: object;
+}
+
+let own: string | undefined;
+const keyOf = (...parts: readonly string[]) => {
+  own ??= readFileSync(__filename, 'utf8');
+  return createHash('sha1')
+    .update([own, ...parts].join('\0'))
+    .digest('hex');
+};
+
+export function createTransformer({ transformer, options: inside }: Around) {
+  let inner: Transformer | undefined;
+  const loadInner = ({ config: { rootDir } }: Options): Transformer => {
+    if (inner) return inner;
+    const path = transformer.replace('<rootDir>', rootDir);
+    const loaded = createRequire(join(rootDir, 'package.json'))(path) as Record<string, unknown>;
+    const made = (loaded['default'] ?? loaded) as Transformer & {
+      createTransformer?(options: object): Transformer;
+    };
+    return (inner = made.createTransformer?.(inside) ?? made);
+  };
+  const forInner = (options: Options): Options => ({
+    ...options,
+    ...{ transformerConfig: inside },
+    seam: (code, file) => rewriteFor(code, file, options),
+  });
+  return {
+    get canInstrument() {
+      return inner?.canInstrument ?? false;
+    },
+    process(code: string, file: string, options: Options): Transformed {
+      const rewritten = rewriteOwn(code, file, options);
+      const result = loadInner(options).process!(rewritten?.code ?? code, file, forInner(options));
+      return rewritten ? chain(result, rewritten, file) : result;
+    },
+    async processAsync(code: string, file: string, options: Options): Promise<Transformed> {
+      const { processAsync, process } = loadInner(options);
+      const rewritten = rewriteOwn(code, file, options);
+      const work = (processAsync ?? process)!.bind(inner);
+      const result = await work(rewritten?.code ?? code, file, forInner(options));
+      return rewritten ? chain(result, rewritten, file) : result;
+    },
+    getCacheKey(code: string, file: string, options: Options): string {
+      const key = loadInner(options).getCacheKey?.(code, file, forInner(options));
+      return keyOf(key ?? JSON.stringify(inside), code, file, String(options.supportsStaticESM));
+    },
+  };
+}
+
+const ours = __dirname;
+
+const isScript = (file: string) => /\.[cm]?[jt]sx?$/.test(file);
+
+// A file that is no script is taken apart by its own transformer, which asks for its script to be rewritten.
+const rewriteOwn = (code: string, file: string, options: Options) =>
+  isScript(file) ? rewriteFor(code, file, options) : undefined;
+
+function rewriteFor(
+  code: string,
+  file: string,
+  { supportsStaticESM = false }: Options,
+): Rewritten | undefined {
+  if (!isOwnFile(file, ours)) return undefined;
+  return rewrite(code, file, {
+    form: supportsStaticESM ? 'module' : 'commonjs',
+    runtime: supportsStaticESM ? pathToFileURL(join(ours, 'seam.js')).href : join(ours, 'seam.cjs'),
+    namesOf: (specifier) => exportNamesOf(findFile(specifier, file)),
+  });
+}
+
+const inline = /\n?\/\/[#@] sourceMappingURL=data:[^,\n]*;base64,([\w+/=]+)\s*$/;
+
+/** What came out, with a map that leads past the rewriting to the file as it was written. */
+function chain({ code, map }: Transformed, rewritten: Rewritten, file: string): Transformed {
+  const written = inline.exec(code);
+  const outer = map ?? (written && Buffer.from(written[1]!, 'base64').toString());
+  if (!outer) return { code, map: rewritten.makeMap().toString() };
+  const first = typeof outer === 'string' ? (JSON.parse(outer) as object) : outer;
+  const whole = remapping(first as never, (_, context) => {
+    context.source = file;
+    return context.depth === 1 ? (JSON.parse(rewritten.makeMap().toString()) as never) : null;
+  }).toString();
+  const comment = written
+    ? `\n//# sourceMappingURL=data:application/json;base64,${Buffer.from(whole).toString('base64')}`
+    : '';
+  return { code: code.replace(inline, '') + comment, map: whole };
+}

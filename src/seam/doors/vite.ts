@@ -1,0 +1,76 @@
+import { readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { parseSync } from 'oxc-parser';
+import type { Plugin } from 'vite';
+import { isFunctionIn } from '../kinds';
+import { rewrite } from '../rewrite/rewrite';
+import { exportNamesOf, isOwnFile } from './rewrite-file';
+
+const runtime = 'virtual:simulacra-seam';
+const ours = dirname(fileURLToPath(import.meta.url));
+const plain = (id: string) => id.replace(/[?#].*$/, '');
+
+/**
+ * For pages that Vite serves: rewrites the project's files after everything else was done to them. A
+ * built site is left alone.
+ *
+ * @example
+ * export default defineConfig({ plugins: [react(), seams()] });
+ */
+export function seams(): Plugin {
+  return {
+    name: 'simulacra-seam',
+    enforce: 'post',
+    apply: 'serve',
+    resolveId: (id) => (id === runtime ? `\0${runtime}` : undefined),
+    load: (id) => (id === `\0${runtime}` ? readFileSync(join(ours, 'seam.js'), 'utf8') : undefined),
+    async transform(code, id) {
+      if (
+        !isOwnFile(id, ours) ||
+        !/\.([cm]?[jt]sx?|vue)($|\?)/.test(id) ||
+        /[?&](raw|url|type=style)\b/.test(id)
+      )
+        return;
+      const ids = new Map<string, string>();
+      for (const specifier of specifiersIn(code)) {
+        const found = /^(\/@|virtual:|\0)/.test(specifier) ? null : await this.resolve(specifier, id);
+        // What nobody can find is left to Vite to complain of.
+        if (found && !found.external) ids.set(specifier, plain(found.id));
+      }
+      for (const path of ids.values())
+        if (isOwnFile(path, ours) && code.includes('swap')) this.addWatchFile(path);
+      const rewritten = rewrite(code, 'script.js', {
+        form: 'module',
+        runtime,
+        own: plain(id),
+        isKept: (specifier) => !ids.has(specifier),
+        idOf: (specifier) => ids.get(specifier),
+        namesOf: (specifier) => exportNamesOf(ids.get(specifier)),
+        functionsOf: (specifier) => functionsIn(ids.get(specifier)),
+      });
+      return rewritten && { code: rewritten.code, map: rewritten.makeMap() as never };
+    },
+  };
+}
+
+function specifiersIn(code: string): ReadonlySet<string> {
+  const { module } = parseSync('script.js', code);
+  const text = (start: number, end: number) => /^(['"])(.*)\1$/.exec(code.slice(start, end))?.[2];
+  const requests = [
+    ...module.staticImports.map(({ moduleRequest }) => moduleRequest.value),
+    ...module.staticExports.flatMap(({ entries }) =>
+      entries.map(({ moduleRequest }) => moduleRequest?.value),
+    ),
+    ...module.dynamicImports.map(({ moduleRequest: { start, end } }) => text(start, end)),
+  ];
+  return new Set(requests.filter((one) => one !== undefined));
+}
+
+// A page cannot read a file's text, so what would be read from it there is read here.
+function functionsIn(file: string | undefined): string[] | undefined {
+  const names = file === undefined ? undefined : exportNamesOf(file);
+  if (!names) return undefined;
+  const text = readFileSync(file!, 'utf8');
+  return names.filter((name) => isFunctionIn(text, name));
+}

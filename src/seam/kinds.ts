@@ -1,0 +1,37 @@
+import { realm } from '../core/host';
+import { room } from './room';
+
+/**
+ * Tells from a module's text whether one of its exports is a function, without running any of it.
+ * Only asked where a file hands the export on and neither calls it nor looks into it.
+ */
+export function readKind(module: string, name: string): 'function' | undefined {
+  const known = room.functions.get(module);
+  if (known) return known.includes(name) ? 'function' : undefined;
+  const text = readText(module);
+  return text !== undefined && isFunctionIn(text, name) ? 'function' : undefined;
+}
+
+/** True where a text declares a function of this name. */
+export function isFunctionIn(text: string, name: string): boolean {
+  if (name === 'default') return /\bexport\s+default\s+(?:async\b|function\b|\(|[\w$]+\s*=>)/.test(text);
+  const id = name.replaceAll('$', '\\$');
+  const declared = new RegExp(`\\bfunction\\s*\\*?\\s*${id}\\s*[(<]`);
+  const value = String.raw`(?:async\b|function\b|[(<]|[\w$]+\s*=>)`;
+  const assigned = new RegExp(`\\b(?:const|let|var)\\s+${id}\\b[^=;]*=\\s*${value}`);
+  return declared.test(text) || assigned.test(text);
+}
+
+interface Builtins {
+  readonly process?: {
+    getBuiltinModule?(name: 'node:fs'): { readFileSync(path: string, encoding: 'utf8'): string };
+  };
+}
+
+function readText(path: string): string | undefined {
+  try {
+    return (realm as Builtins).process?.getBuiltinModule?.('node:fs').readFileSync(path, 'utf8');
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,125 @@
+import { refuse } from '../core/errors';
+import { makeLink } from './link';
+import { doubleOf, placedFor, room, type Link, type Uses } from './room';
+import { tagThunk } from './thunk';
+
+type Exports = Record<string | symbol, unknown>;
+type Named = readonly [specifier: string, id?: string, functions?: readonly string[]];
+interface Meta {
+  readonly url: string;
+  resolve?(specifier: string): string;
+}
+
+/**
+ * What a rewritten standard module reaches the others through. Its imports are waited for one after
+ * the other, as a runner does it too, but what is swapped is never asked for.
+ */
+export function openStandard(meta: Meta, own: string = plain(meta.url)) {
+  const idOf = ([specifier, id]: Named) => id ?? resolve(meta, specifier);
+  const makeOne = async (named: Named, load: () => Promise<unknown>, uses: Uses): Promise<Link> => {
+    const id = idOf(named);
+    let real: Exports | undefined;
+    let coming: Promise<void> | undefined;
+    const bring = () => (coming ??= load().then((exports) => void (real = exports as Exports)));
+    const readReal = (): Exports =>
+      real ?? refuse('SIM-SEAM-UNLOADED', { specifier: named[0], importer: own });
+    const need = (name: string) => needFrom(id, name, bring);
+    const link = makeLink({ importer: own, id: () => id, uses, real: readReal, need, isCommon: false });
+    const names = Object.keys(uses).filter((name) => uses[name] !== handedOn);
+    if (room.placed.length > 0) room.left.add(link);
+    const isNeeded = placedFor(id).length === 0 || names.some((name) => !isGiven(id, name));
+    if (isNeeded) await waitFor(own, id, bring);
+    await Promise.all(
+      names.map((name) => !isGiven(id, name) && room.handed.get(id)?.get(name)?.link.need(name)),
+    );
+    return link;
+  };
+  return {
+    link: makeOne,
+    tell(exported: string, link: Link, name: string, update: () => void): void {
+      const handed = room.handed.get(own) ?? new Map<string, { link: Link; name: string }>();
+      room.handed.set(own, handed.set(exported, { link, name }));
+      // What is not there yet is told when it is; what is refused is for whoever reads it to hear.
+      const tell = () => void attempt(update);
+      tell();
+      room.tellers.push(tell);
+    },
+    star: (): void => undefined,
+    async load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
+      const id = idOf(named);
+      room.late.push(() => id);
+      if (placedFor(id).length === 0) return load();
+      const real = (): never => refuse('SIM-SEAM-UNLOADED', { specifier: named[0], importer: own });
+      return makeLink({
+        importer: own,
+        id: () => id,
+        uses: { '*': 0 },
+        real,
+        need: () => undefined,
+        isCommon: false,
+      })();
+    },
+    thunk(named: Named, load: () => Promise<unknown>) {
+      const [specifier, id, functions] = named;
+      if (id !== undefined && functions) room.functions.set(id, functions);
+      return tagThunk(load, specifier, () => idOf(named));
+    },
+  };
+}
+
+/** Stands in `uses` for what a file only hands on. */
+export const handedOn = 3;
+
+// As a path, so that a CommonJS module of the same process calls it the same.
+const plain = (url: string) => {
+  const path = url.replace(/[?#].*$/, '');
+  return path.startsWith('file://') ? decodeURIComponent(path.slice('file://'.length)) : path;
+};
+
+function resolve(meta: Meta, specifier: string): string {
+  try {
+    return plain(meta.resolve!(specifier));
+  } catch {
+    return /^\.{0,2}\//.test(specifier) ? plain(new URL(specifier, meta.url).href) : specifier;
+  }
+}
+
+const isGiven = (id: string, name: string): boolean =>
+  placedFor(id).some(({ rest }) => rest === 'refused') || (name !== '*' && doubleOf(id, name) !== undefined);
+
+// Also what the module itself only hands on, and left out as long as nobody needed it.
+async function needFrom(id: string, name: string, bring: () => Promise<void>): Promise<void> {
+  if (isGiven(id, name)) return;
+  await bring();
+  const further = room.handed.get(id)?.get(name);
+  await further?.link.need(further.name);
+  for (const tell of room.tellers) tell();
+}
+
+/** Waits for a module, but not for one that waits for this one: two modules may import each other. */
+async function waitFor(importer: string, id: string, bring: () => Promise<void>): Promise<void> {
+  if (importer === id || leadsTo(id, importer)) {
+    bring().catch(() => undefined);
+    return;
+  }
+  const waits = room.waiting.get(importer) ?? new Set<string>();
+  room.waiting.set(importer, waits.add(id));
+  try {
+    await bring();
+  } finally {
+    waits.delete(id);
+  }
+}
+
+const leadsTo = (from: string, to: string, seen = new Set<string>()): boolean =>
+  [...(room.waiting.get(from) ?? [])].some(
+    (next) => next === to || (!seen.has(next) && leadsTo(next, to, seen.add(next))),
+  );
+
+function attempt(work: () => void): void {
+  try {
+    work();
+  } catch {
+    return;
+  }
+}

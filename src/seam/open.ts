@@ -1,0 +1,82 @@
+import { makeLink } from './link';
+import { doubleOf, placedFor, room, type Link, type Uses } from './room';
+import { tagThunk } from './thunk';
+
+interface Require {
+  (specifier: string): unknown;
+  resolve(specifier: string): string;
+}
+type Exports = Record<string | symbol, unknown>;
+type Named = readonly [specifier: string, id?: string];
+
+/** What a rewritten CommonJS module reaches the others through. */
+export function open(require: Require, module: { exports: unknown }, file: string) {
+  const idOf = ([specifier]: Named) => {
+    let id: string | undefined;
+    return () => (id ??= resolve(require, specifier));
+  };
+  const makeOne = (named: Named, load: () => unknown, uses: Uses): Link => {
+    let real: { readonly exports: Exports } | undefined;
+    const readReal = () => (real ??= { exports: load() as Exports }).exports;
+    const id = idOf(named);
+    // In the order the imports are written, as ever; only what is swapped is left until it is needed.
+    if (room.placed.length === 0 || placedFor(id()).length === 0) readReal();
+    return makeLink({ importer: file, id, uses, real: readReal, need: () => undefined, isCommon: true });
+  };
+  const exports = () => module.exports as Exports;
+  const tell = (exported: string, _: Link, __: string, get: () => unknown) =>
+    void Object.defineProperty(exports(), exported, { get, enumerable: true, configurable: true });
+  return {
+    link: makeOne,
+    tell,
+    /** `export *`: names nobody can tell before the original is loaded are looked for when they are asked for. */
+    star(link: Link): void {
+      const own = exports();
+      const isSwapped = room.placed.length > 0 && placedFor(link.id()).length > 0;
+      const names = isSwapped
+        ? placedFor(link.id()).flatMap(({ doubles }) => [...doubles.keys()])
+        : Object.keys(link());
+      for (const name of names) {
+        if (name !== 'default' && name !== '__esModule' && !Object.hasOwn(own, name))
+          tell(name, link, name, () => link()[name]);
+      }
+      if (isSwapped)
+        Object.setPrototypeOf(own, makeBackground(link, Object.getPrototypeOf(own) as object | null));
+    },
+    load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
+      const id = idOf(named);
+      room.late.push(id);
+      if (room.placed.length === 0 || placedFor(id()).length === 0) return load();
+      return Promise.resolve(makeOne(named, () => require(named[0]), { '*': 0 })());
+    },
+    thunk: (named: Named, load: () => Promise<unknown>) => tagThunk(load, named[0], idOf(named)),
+    require(named: Named, load: () => unknown): unknown {
+      if (room.placed.length === 0 || placedFor(idOf(named)()).length === 0) return load();
+      return makeOne(named, load, { '*': 0 })();
+    },
+  };
+}
+
+// A module the page's runner has no file for is identified by what it is called.
+function resolve(require: Require, specifier: string): string {
+  try {
+    return require.resolve(specifier);
+  } catch {
+    return specifier;
+  }
+}
+
+/** Stands behind a module that hands everything on, for the names it does not know itself. */
+const makeBackground = (link: Link, behind: object | null): object =>
+  new Proxy(behind ?? {}, {
+    get: (target, name, self) =>
+      typeof name === 'symbol' ||
+      name in target ||
+      name === 'default' ||
+      name === '__esModule' ||
+      name === 'then'
+        ? (Reflect.get(target, name, self) as unknown)
+        : link()[name],
+    has: (target, name) =>
+      name in target || (typeof name === 'string' && doubleOf(link.id(), name) !== undefined),
+  });

@@ -1,0 +1,106 @@
+import { explain, refuse } from '../core/errors';
+import { nearest } from '../core/near';
+import { readKind } from './kinds';
+import { doubleOf, placedFor, renew, room, type Owner, type Placed, type Taken } from './room';
+import type { Swap } from './swap';
+import { moduleOf, type Thunk } from './thunk';
+
+/** The swaps of one subject, in place until they are taken away. */
+export interface PlacedSwaps {
+  readonly owner: Owner;
+  /** Waits for what an earlier test left out and this one does not. */
+  ready(): Promise<void>;
+  /** @throws SIM-SWAP-TAKEN where a module has taken something else for good, while it was loaded */
+  refuseTaken(subject: string | undefined, calledAt: Error): void;
+  /** @throws SIM-SWAP-UNUSED where no module that was loaded imports what was swapped */
+  refuseUnused(): void;
+  takeAway(): void;
+}
+
+/** Puts what a test gave in place of modules' exports. */
+export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): PlacedSwaps {
+  const owner: Owner = {};
+  const own = swaps.map(({ load, doubles, rest }): Placed => {
+    const { id, specifier } = moduleOf(load as unknown as Thunk);
+    return { module: id(), doubles, rest, owner, specifier };
+  });
+  if (own.length > 0) {
+    room.placed.push(...own);
+    renew();
+  }
+  return {
+    owner,
+    ready: async () => {
+      for (const link of room.left) {
+        const needed = Object.keys(link.uses).filter((name) => link.uses[name] !== 3);
+        await Promise.all(needed.map((name) => link.need(name)));
+      }
+    },
+    refuseTaken: (subject, calledAt) => refuseTaken(subject, calledAt),
+    refuseUnused: () =>
+      own.forEach((one, at) => {
+        if (!spare.has(swaps[at]!)) refuseUnused(one);
+      }),
+    takeAway: () => {
+      if (own.length === 0) return;
+      for (const one of own) room.placed.splice(room.placed.indexOf(one), 1);
+      renew();
+    },
+  };
+}
+
+/** What stands for each export a swap names, as the files that import it have it. */
+export function readDoubles({ load, doubles }: Swap): Record<string, unknown> {
+  const id = moduleOf(load as unknown as Thunk).id();
+  const isCalled = (name: string) =>
+    readKind(id, name) === 'function' || room.links.some((link) => link.uses[name] === 1 && link.id() === id);
+  return Object.fromEntries(
+    [...doubles].map(([name, { call, value }]) => [name, call !== value && isCalled(name) ? call : value]),
+  );
+}
+
+function refuseTaken(subject: string | undefined, calledAt: Error): void {
+  if (room.generation === 0) return;
+  const found = room.taken.filter(isStale);
+  if (found.length === 0) return;
+  const reached = reachedFrom(subject === undefined ? startingFiles() : [subject]);
+  const stale = found.find(({ by }) => reached.has(by));
+  if (!stale) return;
+  const { name, by, line, given } = stale;
+  const isSwapped = placedFor(stale.id()).length > 0;
+  refuse('SIM-SWAP-TAKEN', { name, by, line, earlier: given !== undefined, isSwapped }, { calledAt });
+}
+
+function isStale({ id, name, given }: Taken): boolean {
+  if (name === '*') return given === undefined && placedFor(id()).length > 0;
+  const now = doubleOf(id(), name);
+  return now === undefined ? given !== undefined : given === undefined || given.value !== now.given;
+}
+
+/** Files that nobody imports: a subject that was loaded before the test began is imported by one of them. */
+function startingFiles(): string[] {
+  const imported = new Set([...room.links, ...room.late.map((id) => ({ id }))].map(({ id }) => id()));
+  return [...new Set(room.links.map(({ importer }) => importer))].filter((file) => !imported.has(file));
+}
+
+/** The modules some modules lead to, as far as they were rewritten. */
+function reachedFrom(start: readonly string[]): ReadonlySet<string> {
+  const next = new Map<string, string[]>();
+  for (const { importer, id } of room.links) next.set(importer, [...(next.get(importer) ?? []), id()]);
+  const reached = new Set(start);
+  for (const at of reached) for (const id of next.get(at) ?? []) reached.add(id);
+  return reached;
+}
+
+function refuseUnused({ module, doubles, specifier, rest }: Placed): void {
+  const links = room.links.filter(({ id }) => id() === module);
+  const imported = links.flatMap(({ uses }) => Object.keys(uses));
+  if (links.length > 0 && (rest === 'refused' || doubles.size === 0 || imported.includes('*'))) return;
+  const missing = [...doubles.keys()].find((name) => !imported.includes(name));
+  if (links.length > 0 && missing === undefined) return;
+  const importers = [...new Set(links.map(({ importer }) => importer))];
+  throw explain('SIM-SWAP-UNUSED', {
+    ...{ specifier, name: missing, importers, imported: [...new Set(imported)] },
+    nearest: missing && nearest(missing, imported),
+  });
+}

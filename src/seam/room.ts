@@ -1,0 +1,117 @@
+import { shared } from '../core/shared';
+
+/** What a test gave for one module's exports, while it is in place. */
+export interface Placed {
+  /** What identifies the module: the same for every specifier that leads to it. */
+  readonly module: string;
+  readonly doubles: ReadonlyMap<string, Double>;
+  /** What becomes of the exports that were not given. */
+  readonly rest: 'real' | 'refused';
+  readonly owner: Owner;
+  /** The specifier the test named it by. */
+  readonly specifier: string;
+}
+
+/** Whose swaps they are: one subject's. */
+export interface Owner {
+  /** True while code of this subject's components runs; set once it is on the stage. */
+  isRunning?: () => boolean;
+}
+
+/** What is looked up in place of an export. */
+export interface Double {
+  /** What the test gave, as it was given. */
+  readonly given: unknown;
+  /** For where a function is needed. */
+  readonly call: unknown;
+  /** For where the export itself is needed. */
+  readonly value: unknown;
+}
+
+/** What a module took from another while it was loaded, and so for good. */
+export interface Taken {
+  readonly id: () => string;
+  readonly name: string;
+  readonly by: string;
+  readonly line: number;
+  /** What the test had given then; undefined where the original was taken. */
+  readonly given: { readonly value: unknown } | undefined;
+}
+
+/** A way from one file to a module it imports. */
+export interface Link {
+  /** The module's exports as they are looked up now. */
+  (): Record<string, unknown>;
+  /** All exports together, as `import * as` has them. */
+  whole(): unknown;
+  byDefault(): unknown;
+  /** A look-up made while the file is loaded. */
+  taken(name: string, lookUp: () => unknown, line: number): unknown;
+  readonly id: () => string;
+  readonly importer: string;
+  readonly uses: Uses;
+  /** Loads what a test may have left out and somebody needs now. */
+  need(name: string): Promise<void> | undefined;
+}
+
+/** How a file uses each export: 1 calls it, 2 only looks into it, 3 only hands it on, 0 none of these. */
+export type Uses = Readonly<Record<string, number>>;
+
+/** What is known of all modules in this process that were rewritten. */
+export interface Room {
+  /** Grows whenever something else is to be looked up. */
+  generation: number;
+  readonly placed: Placed[];
+  readonly links: Link[];
+  readonly taken: Taken[];
+  /** What hands exports on under names of its own, to be told when they change. */
+  readonly tellers: (() => void)[];
+  /** Which module hands on what: by module, then by name. */
+  readonly handed: Map<string, Map<string, { readonly link: Link; readonly name: string }>>;
+  /** Modules that were loaded when they were needed, and by no import of a file. */
+  readonly late: (() => string)[];
+  /** Links that may have left an original out because it was swapped. */
+  readonly left: Set<Link>;
+  /** Which module waits for which others, while they are loaded. */
+  readonly waiting: Map<string, Set<string>>;
+  /** The names of the functions a module exports, where that was read from its text beforehand. */
+  readonly functions: Map<string, readonly string[]>;
+}
+
+export const room = (shared.rooms['seam'] ??= {
+  generation: 0,
+  placed: [],
+  links: [],
+  taken: [],
+  tellers: [],
+  handed: new Map(),
+  late: [],
+  left: new Set(),
+  waiting: new Map(),
+  functions: new Map(),
+}) as Room;
+
+/** Has every look-up made anew. */
+export function renew(): void {
+  room.generation++;
+  for (const tell of room.tellers) tell();
+}
+
+/** Everything that is in place for a module, what counts most first. */
+export function placedFor(module: string): Placed[] {
+  const found = room.placed.filter((one) => one.module === module).reverse();
+  const owners = new Set(found.map(({ owner }) => owner));
+  if (owners.size < 2) return found;
+  // Of two subjects on the stage, the one whose code runs has its own swaps looked up.
+  const running = [...owners].find((owner) => owner.isRunning?.()) ?? found[0]!.owner;
+  return found.filter(({ owner }) => owner === running);
+}
+
+/** What is in place for one export. */
+export function doubleOf(module: string, name: string): Double | undefined {
+  for (const { doubles } of placedFor(module)) {
+    const double = doubles.get(name);
+    if (double) return double;
+  }
+  return undefined;
+}

@@ -1,0 +1,54 @@
+import { isExplained, refuse } from '../core/errors';
+import { isThunk, looksLikeThunk, moduleOf } from '../seam/thunk';
+import type { Adapter } from './adapter';
+
+/** `() => import('…')`: leads to a module with one component in it, or to a component. */
+export type Load = () => Promise<unknown>;
+
+/** The component a test names: itself, or the one a module it leads to has. `C` is what a component can be. */
+export type Loaded<S, C> = S extends () => Promise<infer M>
+  ? [ComponentIn<M, C>] extends [never]
+    ? Extract<S, C>
+    : ComponentIn<M, C>
+  : Extract<S, C>;
+
+// The default export, or else what has a capital letter.
+type ComponentIn<M, C> = M extends C
+  ? M
+  : M extends { readonly default: infer D extends C }
+    ? D
+    : {
+        [K in keyof M & string]: K extends Capitalize<K> ? (M[K] extends C ? M[K] : never) : never;
+      }[keyof M & string];
+
+/** The subject itself, loaded where it was given as `() => import('…')`. @throws SIM-SUBJECT-LOAD, SIM-SUBJECT-EXPORTS */
+export async function loadSubject(adapter: Adapter, given: unknown, calledAt: Error): Promise<unknown> {
+  if (!looksLikeThunk(given)) return given;
+  const specifier = isThunk(given) ? moduleOf(given).specifier : String(given);
+  const loaded = await given().catch((error: unknown) => {
+    if (isExplained(error)) throw error;
+    const threw = error instanceof Error ? `${error.name}: ${error.message}` : String(error);
+    return refuse('SIM-SUBJECT-LOAD', { specifier, threw }, { cause: error, calledAt });
+  });
+  const isComponent = (value: unknown) =>
+    adapter.nameOf(value) !== undefined && (adapter.isSubject?.(value) ?? true);
+  if (!isModule(loaded)) return loaded;
+  const names = Object.keys(loaded).filter((name) => name !== '__esModule');
+  const components = names.filter((name) => isComponent(loaded[name]) && /^([A-Z]|default$)/.test(name));
+  const file = specifier
+    .split('/')
+    .at(-1)!
+    .replace(/\.\w+$/, '');
+  const chosen = ['default', file].find((name) => components.includes(name)) ?? components[0];
+  const isClear = chosen === 'default' || chosen === file || components.length === 1;
+  if (!chosen || !isClear) {
+    const fields = { specifier, framework: adapter.framework, components, exports: names };
+    refuse('SIM-SUBJECT-EXPORTS', fields, { calledAt });
+  }
+  return loaded[chosen];
+}
+
+const isModule = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' &&
+  value !== null &&
+  ('__esModule' in value || Object.prototype.toString.call(value) === '[object Module]');
