@@ -14,7 +14,10 @@ export type AnyFunction = (...args: any[]) => any;
  * takes them only where the function returns one.
  */
 export type AnswerOf<F extends AnyFunction> =
-  ReturnType<F> | F | PromisedAnswer<ReturnType<F>> | StreamAnswer<ReturnType<F>>;
+  Plain<ReturnType<F>> | F | PromisedAnswer<ReturnType<F>> | StreamAnswer<ReturnType<F>>;
+
+// A function is always called, so it cannot be what another one returns as it is.
+type Plain<R> = R extends AnyFunction ? never : R;
 
 type StreamAnswer<R> =
   R extends AsyncIterable<infer V> ? Stream<V> : R extends Subscribable<infer V> ? Stream<V> : never;

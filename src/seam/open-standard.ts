@@ -1,6 +1,6 @@
 import { refuse } from '../core/errors';
 import { makeLink } from './link';
-import { doubleOf, placedFor, room, type Link, type Uses } from './room';
+import { doubleOf, noteLoad, placedFor, room, type Link, type Uses } from './room';
 import { tagThunk } from './thunk';
 
 type Exports = Record<string | symbol, unknown>;
@@ -15,14 +15,15 @@ interface Meta {
  * the other, as a runner does it too, but what is swapped is never asked for.
  */
 export function openStandard(meta: Meta, own: string = plain(meta.url)) {
+  room.files.add(own);
   const idOf = ([specifier, id]: Named) => id ?? resolve(meta, specifier);
   const makeOne = async (named: Named, load: () => Promise<unknown>, uses: Uses): Promise<Link> => {
     const id = idOf(named);
-    let real: Exports | undefined;
     let coming: Promise<void> | undefined;
-    const bring = () => (coming ??= load().then((exports) => void (real = exports as Exports)));
+    // Of two files that import each other one cannot wait: it has what the other one is told.
+    const bring = () => (coming ??= load().then((exports) => void room.real.set(id, exports as Exports)));
     const readReal = (): Exports =>
-      real ?? refuse('SIM-SEAM-UNLOADED', { specifier: named[0], importer: own });
+      room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier: named[0], importer: own });
     const need = (name: string) => needFrom(id, name, bring);
     const link = makeLink({ importer: own, id: () => id, uses, real: readReal, need, isCommon: false });
     const names = Object.keys(uses).filter((name) => uses[name] !== handedOn);
@@ -47,8 +48,12 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     star: (): void => undefined,
     async load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
       const id = idOf(named);
-      room.late.push(() => id);
-      if (placedFor(id).length === 0) return load();
+      noteLoad(own, () => id);
+      if (placedFor(id).length === 0) {
+        const exports = await load();
+        room.real.set(id, exports as Exports);
+        return exports;
+      }
       const real = (): never => refuse('SIM-SEAM-UNLOADED', { specifier: named[0], importer: own });
       return makeLink({
         importer: own,

@@ -1,5 +1,5 @@
 import { makeLink } from './link';
-import { doubleOf, placedFor, room, type Link, type Uses } from './room';
+import { doubleOf, noteLoad, placedFor, room, type Link, type Uses } from './room';
 import { tagThunk } from './thunk';
 
 interface Require {
@@ -11,6 +11,7 @@ type Named = readonly [specifier: string, id?: string];
 
 /** What a rewritten CommonJS module reaches the others through. */
 export function open(require: Require, module: { exports: unknown }, file: string) {
+  room.files.add(file);
   const idOf = ([specifier]: Named) => {
     let id: string | undefined;
     return () => (id ??= resolve(require, specifier));
@@ -45,7 +46,7 @@ export function open(require: Require, module: { exports: unknown }, file: strin
     },
     load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
       const id = idOf(named);
-      room.late.push(id);
+      noteLoad(file, id);
       if (room.placed.length === 0 || placedFor(id()).length === 0) return load();
       return Promise.resolve(makeOne(named, () => require(named[0]), { '*': 0 })());
     },

@@ -49,6 +49,16 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
   };
 }
 
+/** Calls the way to a subject's module. */
+export function callForSubject(load: () => Promise<unknown>): Promise<unknown> {
+  room.isLoadingSubject = true;
+  try {
+    return load();
+  } finally {
+    room.isLoadingSubject = false;
+  }
+}
+
 /** What stands for each export a swap names, as the files that import it have it. */
 export function readDoubles({ load, doubles }: Swap): Record<string, unknown> {
   const id = moduleOf(load as unknown as Thunk).id();
@@ -79,14 +89,15 @@ function isStale({ id, name, given }: Taken): boolean {
 
 /** Files that nobody imports: a subject that was loaded before the test began is imported by one of them. */
 function startingFiles(): string[] {
-  const imported = new Set([...room.links, ...room.late.map((id) => ({ id }))].map(({ id }) => id()));
-  return [...new Set(room.links.map(({ importer }) => importer))].filter((file) => !imported.has(file));
+  const imported = new Set([...room.links, ...room.loads].map(({ id }) => id()));
+  return [...room.files].filter((file) => !imported.has(file) && !room.subjects.has(file));
 }
 
 /** The modules some modules lead to, as far as they were rewritten. */
 function reachedFrom(start: readonly string[]): ReadonlySet<string> {
   const next = new Map<string, string[]>();
-  for (const { importer, id } of room.links) next.set(importer, [...(next.get(importer) ?? []), id()]);
+  for (const { importer, id } of [...room.links, ...room.loads])
+    next.set(importer, [...(next.get(importer) ?? []), id()]);
   const reached = new Set(start);
   for (const at of reached) for (const id of next.get(at) ?? []) reached.add(id);
   return reached;

@@ -68,8 +68,16 @@ export interface Room {
   readonly tellers: (() => void)[];
   /** Which module hands on what: by module, then by name. */
   readonly handed: Map<string, Map<string, { readonly link: Link; readonly name: string }>>;
-  /** Modules that were loaded when they were needed, and by no import of a file. */
-  readonly late: (() => string)[];
+  /** Every file that was rewritten and run. */
+  readonly files: Set<string>;
+  /** The exports of the standard modules that are loaded. */
+  readonly real: Map<string, Record<string | symbol, unknown>>;
+  /** What a file loaded when it was needed. */
+  readonly loads: { readonly importer: string; readonly id: () => string }[];
+  /** Modules a test named as its subject, and so loaded itself. */
+  readonly subjects: Set<string>;
+  /** True while a test loads its subject. */
+  isLoadingSubject: boolean;
   /** Links that may have left an original out because it was swapped. */
   readonly left: Set<Link>;
   /** Which module waits for which others, while they are loaded. */
@@ -85,7 +93,11 @@ export const room = (shared.rooms['seam'] ??= {
   taken: [],
   tellers: [],
   handed: new Map(),
-  late: [],
+  files: new Set(),
+  real: new Map(),
+  loads: [],
+  subjects: new Set(),
+  isLoadingSubject: false,
   left: new Set(),
   waiting: new Map(),
   functions: new Map(),
@@ -114,4 +126,10 @@ export function doubleOf(module: string, name: string): Double | undefined {
     if (double) return double;
   }
   return undefined;
+}
+
+/** Remembers that a file loads a module when it is needed. */
+export function noteLoad(importer: string, id: () => string): void {
+  if (room.isLoadingSubject) room.subjects.add(id());
+  else room.loads.push({ importer, id });
 }

@@ -8,8 +8,11 @@ import type { Double } from './room';
 
 /** What a module exports instead, by name: for a function any answer, for anything else a value of its kind. */
 export type Swapped<M> = {
-  readonly [K in keyof M]?: M[K] extends AnyFunction ? AnswerOf<M[K]> : M[K];
+  readonly [K in keyof M]?: M[K] extends AnyFunction ? AnswerOf<M[K]> : Widened<M[K]>;
 };
+
+// What a constant is written as is no part of what it may be.
+type Widened<T> = T extends string ? string : T extends number ? number : T extends boolean ? boolean : T;
 
 /** A module and what it exports instead; what {@link swap} returns. */
 export interface Swap<M = object> {

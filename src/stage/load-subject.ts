@@ -1,4 +1,5 @@
 import { isExplained, refuse } from '../core/errors';
+import { callForSubject } from '../seam/place';
 import { isThunk, looksLikeThunk, moduleOf } from '../seam/thunk';
 import type { Adapter } from './adapter';
 
@@ -25,7 +26,7 @@ type ComponentIn<M, C> = M extends C
 export async function loadSubject(adapter: Adapter, given: unknown, calledAt: Error): Promise<unknown> {
   if (!looksLikeThunk(given)) return given;
   const specifier = isThunk(given) ? moduleOf(given).specifier : String(given);
-  const loaded = await given().catch((error: unknown) => {
+  const loaded = await callForSubject(given).catch((error: unknown) => {
     if (isExplained(error)) throw error;
     const threw = error instanceof Error ? `${error.name}: ${error.message}` : String(error);
     return refuse('SIM-SUBJECT-LOAD', { specifier, threw }, { cause: error, calledAt });

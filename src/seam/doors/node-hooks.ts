@@ -1,6 +1,7 @@
 import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { rewrite } from '../rewrite/rewrite';
+import { carryOn, inlineMapOf, makeLineReader } from './maps';
 import { exportNamesOf, findFile, isOwnFile } from './rewrite-file';
 
 interface Loaded {
@@ -25,6 +26,10 @@ export async function load(
   const code = typeof loaded.source === 'string' ? loaded.source : Buffer.from(loaded.source).toString();
   const namesOf = (specifier: string) => exportNamesOf(findFile(specifier, file));
   // By now it is JavaScript, whatever it was written in.
-  const rewritten = rewrite(code, file.replace(/\.[cm]?tsx?$/, '.js'), { form: 'module', runtime, namesOf });
-  return rewritten ? { ...loaded, source: rewritten.code } : loaded;
+  const before = inlineMapOf(code);
+  const lineOf = makeLineReader(before);
+  const script = file.replace(/\.[cm]?tsx?$/, '.js');
+  const rewritten = rewrite(code, script, { form: 'module', runtime, namesOf, lineOf });
+  if (!rewritten) return loaded;
+  return { ...loaded, source: before ? carryOn(before, rewritten, file) : rewritten.code };
 }

@@ -1,10 +1,10 @@
-import remapping from '@jridgewell/remapping';
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { rewrite, type Rewritten } from '../rewrite/rewrite';
+import { chain, type Transformed } from './maps';
 import { exportNamesOf, findFile, isOwnFile } from './rewrite-file';
 
 /*
@@ -17,10 +17,6 @@ interface Options {
   readonly config: { readonly rootDir: string };
   /** For a transformer that has to take a file apart first: rewrites a part of it. */
   readonly seam?: (code: string, file: string) => Rewritten | undefined;
-}
-interface Transformed {
-  readonly code: string;
-  readonly map?: object | string | null;
 }
 interface Transformer {
   readonly canInstrument?: boolean;
@@ -100,22 +96,4 @@ function rewriteFor(
     runtime: supportsStaticESM ? pathToFileURL(join(ours, 'seam.js')).href : join(ours, 'seam.cjs'),
     namesOf: (specifier) => exportNamesOf(findFile(specifier, file)),
   });
-}
-
-const inline = /\n?\/\/[#@] sourceMappingURL=data:[^,\n]*;base64,([\w+/=]+)\s*$/;
-
-/** What came out, with a map that leads past the rewriting to the file as it was written. */
-function chain({ code, map }: Transformed, rewritten: Rewritten, file: string): Transformed {
-  const written = inline.exec(code);
-  const outer = map ?? (written && Buffer.from(written[1]!, 'base64').toString());
-  if (!outer) return { code, map: rewritten.makeMap().toString() };
-  const first = typeof outer === 'string' ? (JSON.parse(outer) as object) : outer;
-  const whole = remapping(first as never, (_, context) => {
-    context.source = file;
-    return context.depth === 1 ? (JSON.parse(rewritten.makeMap().toString()) as never) : null;
-  }).toString();
-  const comment = written
-    ? `\n//# sourceMappingURL=data:application/json;base64,${Buffer.from(whole).toString('base64')}`
-    : '';
-  return { code: code.replace(inline, '') + comment, map: whole };
 }

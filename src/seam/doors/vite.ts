@@ -5,6 +5,7 @@ import { parseSync } from 'oxc-parser';
 import type { Plugin } from 'vite';
 import { isFunctionIn } from '../kinds';
 import { rewrite } from '../rewrite/rewrite';
+import { makeLineReader } from './maps';
 import { exportNamesOf, isOwnFile } from './rewrite-file';
 
 const runtime = 'virtual:simulacra-seam';
@@ -44,6 +45,7 @@ export function seams(): Plugin {
         form: 'module',
         runtime,
         own: plain(id),
+        lineOf: makeLineReader(this.getCombinedSourcemap()),
         isKept: (specifier) => !ids.has(specifier),
         idOf: (specifier) => ids.get(specifier),
         namesOf: (specifier) => exportNamesOf(ids.get(specifier)),

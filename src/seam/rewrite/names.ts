@@ -10,12 +10,12 @@ export function makeNames(code: string) {
   let mark = '$';
   while (code.includes(mark)) mark = mark === '$' ? 'ˢ' : `${mark}ˢ`;
   const links = new Map<Request, string>();
-  const seam = `seam${mark}`;
-  const elements = `x${mark}`;
+  const seam = `${mark}seam`;
+  const elements = `${mark}x`;
   const ownLookUp = ({ local }: Binding) => `${local}${mark}`;
   let told = 0;
   const link = (request: Request) => {
-    if (!links.has(request)) links.set(request, `s${mark}${links.size}`);
+    if (!links.has(request)) links.set(request, `${mark}s${links.size}`);
     return links.get(request)!;
   };
   return {
@@ -26,7 +26,7 @@ export function makeNames(code: string) {
       const from = JSON.stringify(runtime);
       if (form === 'commonjs')
         return `const ${seam} = require(${from}).open(require, module, __filename);${isStandard ? ' export {};' : ''}`;
-      return `import { openStandard as open${mark} } from ${from}; const ${seam} = open${mark}(import.meta${own === undefined ? '' : `, ${JSON.stringify(own)}`});`;
+      return `import { openStandard as ${mark}open } from ${from}; const ${seam} = ${mark}open(import.meta${own === undefined ? '' : `, ${JSON.stringify(own)}`});`;
     },
     /** The look-up of one name, and what JSX and written-down types need of it. */
     declare(binding: Binding, link: string, references: readonly Reference[]): string[] {
@@ -38,18 +38,18 @@ export function makeNames(code: string) {
         lines.push(`const ${binding.local} = ${link}.taken(${JSON.stringify(binding.name)}, ${own}, 1);`);
       return lines;
     },
-    lookUp({ atLoad, member }: Reference, request: Request, binding: Binding, line: number): string {
+    lookUp({ atLoad, member }: Reference, request: Request, binding: Binding, line: () => number): string {
       if (!atLoad) return `${ownLookUp(binding)}()`;
       const isWhole = binding.name === '*' || binding.name === 'module.exports';
       const name = isWhole ? (member ?? '*') : binding.name;
-      return `${link(request)}.taken(${JSON.stringify(name)}, ${ownLookUp(binding)}, ${line})`;
+      return `${link(request)}.taken(${JSON.stringify(name)}, ${ownLookUp(binding)}, ${line()})`;
     },
     /** Hands an export of another module on under a name of this one. */
     tell(exported: string, form: Form, request: Request, name: string): string {
       const value = printLookUp(link(request), name);
       const args = `${JSON.stringify(exported)}, ${link(request)}, ${JSON.stringify(name)}`;
       if (form === 'commonjs') return `${seam}.tell(${args}, () => ${value});`;
-      const own = `e${mark}${told++}`;
+      const own = `${mark}e${told++}`;
       return `let ${own}; export { ${own} as ${/^[\w$]+$/.test(exported) ? exported : JSON.stringify(exported)} }; ${seam}.tell(${args}, () => { ${own} = ${value}; });`;
     },
   };

@@ -19,6 +19,8 @@ export interface SeamOptions {
   readonly runtime: string;
   /** What identifies the file itself, where its address does not say it. */
   readonly own?: string;
+  /** The line of the user's own file, where this one was made of it. */
+  readonly lineOf?: ((line: number, column: number) => number) | undefined;
   /** True for a module that is imported as ever. */
   readonly isKept?: (specifier: string) => boolean;
   /** The functions a module exports, where the code cannot find out when it runs. */
@@ -157,7 +159,7 @@ class Rewriting {
     for (const reference of this.#of(binding)) {
       const { start, end, use, decorator } = reference;
       if (use === 'typed' || use === 'told') continue;
-      const looked = this.#names.lookUp(reference, request, binding, this.#lineOf(start));
+      const looked = this.#names.lookUp(reference, request, binding, () => this.#lineOf(start));
       switch (use) {
         case 'element':
           this.#text.overwrite(start, end, this.#names.element(binding));
@@ -177,9 +179,12 @@ class Rewriting {
 
   #lineOf(at: number): number {
     let line = 1;
-    for (let end = this.code.indexOf('\n'); end >= 0 && end < at; end = this.code.indexOf('\n', end + 1))
+    let start = 0;
+    for (let end = this.code.indexOf('\n'); end >= 0 && end < at; end = this.code.indexOf('\n', start)) {
       line++;
-    return line;
+      start = end + 1;
+    }
+    return this.options.lineOf?.(line, at - start) ?? line;
   }
 
   #rewriteLoad({ specifier, node, kind }: Load): void {

@@ -1,0 +1,54 @@
+import remapping from '@jridgewell/remapping';
+import { originalPositionFor, TraceMap } from '@jridgewell/trace-mapping';
+import type { Rewritten } from '../rewrite/rewrite';
+
+/* Maps back to the file as it was written. @see https://tc39.es/ecma426/ */
+
+export interface Transformed {
+  readonly code: string;
+  readonly map?: object | string | null;
+}
+
+const inline = /\n?\/\/[#@] sourceMappingURL=data:[^,\n]*;base64,([\w+/=]+)\s*$/;
+
+/** The map a file carries in its last line. */
+export function inlineMapOf(code: string): object | undefined {
+  const written = inline.exec(code)?.[1];
+  return written === undefined
+    ? undefined
+    : (JSON.parse(Buffer.from(written, 'base64').toString()) as object);
+}
+
+const withMap = (code: string, map: string) =>
+  `${code.replace(inline, '')}\n//# sourceMappingURL=data:application/json;base64,${Buffer.from(map).toString('base64')}`;
+
+/** What came of a rewritten file, with a map that leads past the rewriting. */
+export function chain({ code, map }: Transformed, rewritten: Rewritten, file: string): Transformed {
+  const written = inlineMapOf(code);
+  const outer = map ?? written;
+  const own = rewritten.makeMap().toString();
+  if (!outer) return { code, map: own };
+  const first = typeof outer === 'string' ? (JSON.parse(outer) as object) : outer;
+  const whole = join(first, own, file);
+  return { code: written ? withMap(code, whole) : code, map: whole };
+}
+
+/** A rewritten file that had been made of another one before, with a map to that one. */
+export function carryOn(before: object, rewritten: Rewritten, file: string): string {
+  return withMap(rewritten.code, join(JSON.parse(rewritten.makeMap().toString()) as object, before, file));
+}
+
+const join = (outer: object, inner: object | string, file: string): string =>
+  remapping(outer as never, (_, context) => {
+    context.source = file;
+    return context.depth === 1 ? (inner as never) : null;
+  }).toString();
+
+/** The line a line of a file was made of. */
+export function makeLineReader(
+  map: object | undefined,
+): ((line: number, column: number) => number) | undefined {
+  if (!map) return undefined;
+  const traced = new TraceMap(map as never);
+  return (line, column) => originalPositionFor(traced, { line, column }).line ?? line;
+}
