@@ -26,13 +26,14 @@ type ComponentIn<M, C> = M extends C
 export async function loadSubject(adapter: Adapter, given: unknown, calledAt: Error): Promise<unknown> {
   if (!looksLikeThunk(given)) return given;
   const specifier = isThunk(given) ? moduleOf(given).specifier : String(given);
-  const loaded = await callForSubject(given).catch((error: unknown) => {
+  const found = await callForSubject(given).catch((error: unknown) => {
     if (isExplained(error)) throw error;
     const threw = error instanceof Error ? `${error.name}: ${error.message}` : String(error);
     return refuse('SIM-SUBJECT-LOAD', { specifier, threw }, { cause: error, calledAt });
   });
   const isComponent = (value: unknown) =>
     adapter.nameOf(value) !== undefined && (adapter.isSubject?.(value) ?? true);
+  const loaded = withoutInterop(found);
   if (!isModule(loaded)) return loaded;
   const names = Object.keys(loaded).filter((name) => name !== '__esModule');
   const components = names.filter((name) => isComponent(loaded[name]) && /^([A-Z]|default$)/.test(name));
@@ -48,6 +49,12 @@ export async function loadSubject(adapter: Adapter, given: unknown, calledAt: Er
   }
   return loaded[chosen];
 }
+
+// A standard import of a CommonJS module has the whole of it as its default export.
+const withoutInterop = (loaded: unknown): unknown => {
+  const whole = isModule(loaded) ? loaded['default'] : undefined;
+  return isModule(whole) && whole['__esModule'] === true ? whole : loaded;
+};
 
 const isModule = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' &&

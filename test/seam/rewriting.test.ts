@@ -1,0 +1,74 @@
+/** @jest-environment node */
+import { execFile } from 'node:child_process';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+
+const root = join(__dirname, '../..');
+
+/** Runs a script beside this file, which prints what it saw as JSON. */
+async function run<T>(script: string, ...args: string[]): Promise<T> {
+  const { NODE_ENV: _, ...env } = process.env;
+  const options = { cwd: root, env: env as NodeJS.ProcessEnv, maxBuffer: 1e8 };
+  const { stdout } = await promisify(execFile)(
+    process.execPath,
+    [join('test/seam', script), ...args],
+    options,
+  );
+  return JSON.parse(stdout) as T;
+}
+
+interface Compared {
+  readonly files: number;
+  readonly references: number;
+  readonly differences: object[];
+  readonly broken: object[];
+  readonly unread: string[];
+}
+
+it('finds in real files what another scope analysis finds, and moves no line', async () => {
+  const { files, references, ...wrong } = await run<Compared>('scale.mjs');
+  expect(wrong).toEqual({ differences: [], broken: [], unread: [] });
+  expect(files).toBeGreaterThan(300);
+  expect(references).toBeGreaterThan(5000);
+}, 120_000);
+
+it('leaves packages that are rewritten as a whole as they were', async () => {
+  const queries = { told: 'success', south: ['Anemone of south'], doubled: 8, key: '[{"a":2,"b":1}]' };
+  const streams = { weights: [10, 11, 20, 21, 30, 31], settled: 'settled' };
+  const seen = await run<{ looked: number }>('whole.mjs');
+  expect(seen).toEqual({ queries, queriesCommon: queries, streams, looked: expect.any(Number) as number });
+  expect(seen.looked).toBeGreaterThan(500);
+}, 60_000);
+
+/** One line before, what it is in a CommonJS module (or a standard one, where it says so), without the way there. */
+const lines: [what: string, before: string, after: string][] = [
+  ['a call', `a(1)`, `a$()(1)`],
+  ['an argument', `f(a)`, `f(a$())`],
+  ['a shorthand', `() => ({ a })`, `() => ({ a: a$() })`],
+  ['what is made', `() => new a.B()`, `() => new (a$()).B()`],
+  ['an element', `() => <a.B><C /></a.B>`, `() => <$xa.a.B><$xC.C /></$xa.a.B>`],
+  ['an element of the page', `() => <a />`, `() => <a />`],
+  ['a template', '() => a`text`', '() => a$()`text`'],
+  ['a parameter of the same name', `(a) => a()`, `(a) => a()`],
+  ['a default of a parameter', `(b = a) => b`, `(b = a$()) => b`],
+  ['a variable of a block', `() => { { let a = 1; a; } a; }`, `() => { { let a = 1; a; } a$(); }`],
+  ['a variable that is hoisted', `() => { a; if (a) { var a = 1; } }`, `() => { a; if (a) { var a = 1; } }`],
+  ['a function that names itself', `(function a() { a(); })`, `(function a() { a(); })`],
+  ['a catch clause', `() => { try {} catch (a) { a; } }`, `() => { try {} catch (a) { a; } }`],
+  ['a property of the same name', `() => b.a + { a: 1 }.a`, `() => b.a + { a: 1 }.a`],
+  ['a computed key', `() => ({ [a]: 1 })`, `() => ({ [a$()]: 1 })`],
+  ['a type', `() => { const b: typeof a = 1 as a; }`, `() => { const b: typeof a = 1 as a; }`],
+  ['a label', `() => { a: for (;;) break a; }`, `() => { a: for (;;) break a; }`],
+  ['what is not null', `() => a!.b`, `() => a$()!.b`],
+  ['the line after one without a semicolon', `() => { f\na() }`, `() => { f\na$()() }`],
+];
+
+it('rewrites what is looked up, and nothing else', async () => {
+  const codes = lines.map(([, before]) => `import a, { C } from 'm'; a; x = ${before}`);
+  const { out } = await run<{ out: string[] }>('lines.mjs', ...codes);
+  const taken = (text: string) =>
+    text.slice(text.indexOf('x = ') + 4).replace(/\$s\d\.taken\("default", a\$, 1\)/g, 'a$()');
+  expect(lines.map(([what], at) => [what, taken(out[at]!)])).toEqual(
+    lines.map(([what, , after]) => [what, after]),
+  );
+});
