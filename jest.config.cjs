@@ -1,8 +1,10 @@
 const vue = require('./dist/vue-jest.cjs');
 const angular = require('./dist/angular-jest.cjs');
+const seams = require('./dist/seam-jest.cjs');
 
+const plain = '<rootDir>/test/transform.cjs';
 const source = {
-  transform: { '\\.[cm]?[jt]sx?$': '<rootDir>/test/transform.cjs' },
+  transform: { '\\.[cm]?[jt]sx?$': plain },
   testEnvironment: 'jsdom',
   modulePathIgnorePatterns: ['<rootDir>/.cache'],
   testPathIgnorePatterns: ['/node_modules/', '/fixture/'],
@@ -10,6 +12,7 @@ const source = {
 const fromSource = {
   '^simulacra$': '<rootDir>/src/index.ts',
   '^simulacra/(react|vue|angular|jest)$': '<rootDir>/src/$1/index.ts',
+  '^@/(.*)$': '<rootDir>/test/seam/fixture/src/$1',
 };
 const react18 = {
   '^react$': '<rootDir>/test/react-18/node_modules/react',
@@ -18,49 +21,52 @@ const react18 = {
   '^react-dom/(.*)$': '<rootDir>/test/react-18/node_modules/react-dom/$1',
 };
 
+// What is tested from its source is not rewritten itself, only what stands for a user's own files.
+const withSeams = (project) => {
+  const { transform, ...rest } = seams(project);
+  return { ...rest, transform: { '<rootDir>/src/.+\\.tsx?$': plain, ...transform } };
+};
+const withVue = { ...source, ...vue, transform: { ...vue.transform, ...source.transform } };
+
 module.exports = {
   testTimeout: 30_000,
   projects: [
-    {
-      ...source,
-      ...vue,
-      transform: { ...vue.transform, ...source.transform },
+    withSeams({
+      ...withVue,
       displayName: 'library',
       testMatch: ['<rootDir>/test/**/*.test.ts?(x)'],
       testPathIgnorePatterns: [...source.testPathIgnorePatterns, 'angular'],
       moduleNameMapper: fromSource,
-    },
-    {
+    }),
+    withSeams({
       ...source,
       ...angular,
       displayName: 'angular',
       testMatch: ['<rootDir>/test/**/*angular*.test.ts'],
       moduleNameMapper: fromSource,
-    },
-    {
+    }),
+    withSeams({
       ...source,
       displayName: 'react-18',
       testMatch: ['<rootDir>/test/conformance/react.test.tsx', '<rootDir>/test/mistakes/react.test.tsx'],
       moduleNameMapper: { ...fromSource, ...react18 },
-    },
-    {
-      // As a user has it: the built package, and nothing configured but the page.
+    }),
+    // As a user has it: the built package, and nothing configured but the page and the rewriting.
+    seams({
       ...source,
       displayName: 'example',
       testMatch: ['<rootDir>/examples/react-apiary/**/*.test.tsx'],
-    },
-    {
-      ...source,
-      ...vue,
-      transform: { ...vue.transform, ...source.transform },
+    }),
+    seams({
+      ...withVue,
       displayName: 'vue-example',
       testMatch: ['<rootDir>/examples/vue-apiary/**/*.test.ts'],
-    },
-    {
+    }),
+    seams({
       ...source,
       ...angular,
       displayName: 'angular-example',
       testMatch: ['<rootDir>/examples/angular-apiary/**/*.test.ts'],
-    },
+    }),
   ],
 };

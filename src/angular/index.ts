@@ -6,6 +6,8 @@ import { calledFrom } from '../core/errors';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
+import type { Swap } from '../seam/swap';
+import type { Load, Loaded } from '../stage/load-subject';
 import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Part } from '../stage/parts';
 import { makeStub, type Stub } from '../stage/stubs';
@@ -117,15 +119,16 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
   /** The children of one kind: what they were given, and a way to call back. */
   part<C>(component: C): Part<GivenTo<InstanceOf<C>>, Required<ListenersOf<InstanceOf<C>>>>;
   /** What was provided for a class or token; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
-  given<S>(token: core.ProviderToken<S>): StandIn<NonNullable<S>>;
+  given<S>(token: core.ProviderToken<S> | Swap<S>): StandIn<NonNullable<S>>;
 }
 
 /**
  * Puts one component alone on a stage and renders it as it is, with its surroundings replaced. No
  * module has to be written for it.
  *
- * @param component any Angular component
- * @param options `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`
+ * @param component any Angular component, or `() => import('./hive-board')`, which is loaded after what it imports
+ * was swapped
+ * @param options `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-UNKNOWN, SIM-PROP-MISSING, SIM-PROVIDE-MISSING,
  * SIM-IMPORT-MISSING, SIM-BINDING-UNKNOWN, SIM-RENDER-THREW, SIM-STUB-NAME; all is taken down again then
@@ -139,10 +142,10 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
  * await board.part(HiveCard).at(0).tell('opened', 'h1');
  * expect(board.outputs.opened).toEqual([['h1']]);
  */
-export function isolate<C extends Component, V extends readonly unknown[] = []>(
+export function isolate<C extends Component | Load, V extends readonly unknown[] = []>(
   component: C,
-  options: Options<InstanceType<C>, V> = {},
-): Promise<Subject<InstanceType<C>>> {
+  options: Options<InstanceType<Loaded<C, Component>>, V> = {},
+): Promise<Subject<InstanceType<Loaded<C, Component>>>> {
   return isolateOn(angularAdapter, component, options as AllOptions, calledFrom('isolate', isolate)) as never;
 }
 

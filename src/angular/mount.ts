@@ -1,4 +1,4 @@
-import type * as core from '@angular/core';
+import * as core from '@angular/core';
 import type { Mounted, Plan } from '../stage/adapter';
 import { bareNode } from '../stage/outline';
 import { app, destroyInjector, live, settle, type Live } from './application';
@@ -16,8 +16,23 @@ type Values = Record<string, unknown>;
 
 let attributedTo: Element | undefined;
 
-/** The subject whose code runs now, as far as it is known. */
-export const isRunning = (container: Element): boolean => attributedTo === container;
+/** True while code of a subject runs, as far as it is known: in its template always, elsewhere when it is made. */
+export function isRunning(container: Element): boolean {
+  if (attributedTo) return attributedTo === container;
+  const view = core.ɵɵgetCurrentView() as unknown as View | null;
+  return view !== null && isWithin(view, container);
+}
+
+/** What a template is rendered into, as Angular keeps it: the element it belongs to, and what is around it. */
+type View = readonly [host: unknown, ...unknown[]];
+const around = 3;
+
+function isWithin(view: View, container: Element): boolean {
+  const [host] = view;
+  if (host instanceof Element && container.contains(host)) return true;
+  const outer = view[around];
+  return Array.isArray(outer) && isWithin(outer as unknown as View, container);
+}
 
 /** Creates a subject as Angular does, in an injector of its own in an application that is shared. */
 export function mount(plan: Plan): Mounted {

@@ -71,7 +71,8 @@ export class ChronicleLog implements Chronicle {
   /** Writes one line. */
   add(kind: HappeningKind, what: string, note: Note = {}): Happening {
     const { detail = '', from, trigger } = note;
-    shared.activity++;
+    // A call by itself changes nothing; a framework may make it again each time it looks.
+    if (kind !== 'called') shared.activity++;
     const happening: Happening = {
       at: readClock() - this.#start,
       kind,

@@ -60,7 +60,6 @@ export function spy<F extends AnyFunction = AnyFunction>(answer?: AnswerOf<F>, n
   const calls: Parameters<F>[] = [];
   const double = function (this: unknown, ...args: Parameters<F>): unknown {
     calls.push(args);
-    shared.activity++;
     for (const listen of callListeners) listen(double.name, args);
     return giveAnswer(answer, (given) => given.apply(this, args));
   };

@@ -13,7 +13,7 @@ export interface PlacedSwaps {
   /** @throws SIM-SWAP-TAKEN where a module has taken something else for good, while it was loaded */
   refuseTaken(subject: string | undefined, calledAt: Error): void;
   /** @throws SIM-SWAP-UNUSED where no module that was loaded imports what was swapped */
-  refuseUnused(): void;
+  refuseUnused(subject: string | undefined): void;
   takeAway(): void;
 }
 
@@ -37,10 +37,13 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
       }
     },
     refuseTaken: (subject, calledAt) => refuseTaken(subject, calledAt),
-    refuseUnused: () =>
+    refuseUnused: (subject) => {
+      if (own.length === 0) return;
+      const reached = reachedFrom(subject === undefined ? startingFiles() : [subject]);
       own.forEach((one, at) => {
-        if (!spare.has(swaps[at]!)) refuseUnused(one);
-      }),
+        if (!spare.has(swaps[at]!)) refuseUnused(one, reached);
+      });
+    },
     takeAway: () => {
       if (own.length === 0) return;
       for (const one of own) room.placed.splice(room.placed.indexOf(one), 1);
@@ -103,8 +106,8 @@ function reachedFrom(start: readonly string[]): ReadonlySet<string> {
   return reached;
 }
 
-function refuseUnused({ module, doubles, specifier, rest }: Placed): void {
-  const links = room.links.filter(({ id }) => id() === module);
+function refuseUnused({ module, doubles, specifier, rest }: Placed, reached: ReadonlySet<string>): void {
+  const links = room.links.filter(({ id, importer }) => id() === module && reached.has(importer));
   const imported = links.flatMap(({ uses }) => Object.keys(uses));
   if (links.length > 0 && (rest === 'refused' || doubles.size === 0 || imported.includes('*'))) return;
   const missing = [...doubles.keys()].find((name) => !imported.includes(name));

@@ -30,8 +30,10 @@ export async function isolateOn(
     const component = await loadSubject(adapter, given, calledAt);
     const name = checkComponent(adapter, component, calledAt);
     await swaps.ready();
-    swaps.refuseTaken(isThunk(given) ? moduleOf(given).id() : undefined, calledAt);
+    const module = isThunk(given) ? moduleOf(given).id() : undefined;
+    swaps.refuseTaken(module, calledAt);
     const stage = await raise(adapter, { component, name, options, swaps }, calledAt);
+    stage.sandbox.checks.push(() => swaps.refuseUnused(module));
     return makeSubject(stage, options);
   } catch (failure) {
     swaps.takeAway();
@@ -67,7 +69,6 @@ async function raise(
     throw locateAt(failure, calledAt);
   }
   stage.sandbox.checks.push(() => refuseUnusedStubs(stage));
-  stage.sandbox.checks.push(() => swaps.refuseUnused());
   return stage;
 }
 

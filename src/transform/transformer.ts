@@ -6,6 +6,13 @@ import type TypeScript from 'typescript';
 /** What Jest asks of a transformer, as far as it is needed here. @see https://jestjs.io/docs/code-transformation */
 export interface TransformOptions {
   readonly supportsStaticESM?: boolean;
+  /** Rewrites a script so that what it imports can be swapped, where somebody asks for that. */
+  readonly seam?: (code: string, file: string) => Rewritten | undefined;
+}
+
+interface Rewritten {
+  readonly code: string;
+  makeMap(): { toString(): string };
 }
 
 export interface Transformed {

@@ -39,10 +39,12 @@ export function process(code: string, file: string, options: TransformOptions = 
   const ts = typescript(file);
   const jsx = ts.JsxEmit.ReactJSX;
   const isTsx = /x$/.test(script?.lang ?? '');
-  const result = transpile(ts, joined, `${file}.${isTsx ? 'tsx' : 'ts'}`, options, {
+  const name = `${file}.${isTsx ? 'tsx' : 'ts'}`;
+  const rewritten = options.seam?.(joined, name);
+  const result = transpile(ts, rewritten?.code ?? joined, name, options, {
     options: { jsx, jsxImportSource: 'vue', verbatimModuleSyntax: false },
   });
-  return { code: result.code, map: chain(result.map, parts, file) };
+  return { code: result.code, map: chain(result.map, rewritten?.makeMap().toString(), parts, file) };
 }
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
@@ -94,9 +96,11 @@ function ending({ styles }: Sfc.SFCDescriptor, file: string, hasTemplate: boolea
 
 type Map = Sfc.SFCScriptBlock['map'];
 
-// The parts stand below each other; each has a map of its own, and TypeScript has made one of the whole.
+// The parts stand below each other; each has a map of its own, TypeScript has made one of the whole, and
+// between the two it may have been rewritten.
 function chain(
   outer: string | null,
+  between: string | undefined,
   parts: readonly { readonly text: string; readonly map: Map | undefined }[],
   file: string,
 ): string | null {
@@ -108,6 +112,7 @@ function chain(
     line += text.split('\n').length;
   }
   const inner = new FlattenMap({ version: 3, file, sections } as never);
+  const below = between === undefined ? [inner] : [JSON.parse(between) as never, inner];
   let depth = 0;
-  return remapping(outer, () => (depth++ === 0 ? (inner as never) : null)).toString();
+  return remapping(outer, () => (below[depth++] ?? null) as never).toString();
 }

@@ -2,11 +2,13 @@ import '../page/standards';
 import type * as Vue from 'vue';
 import { calledFrom } from '../core/errors';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
+import type { Load, Loaded } from '../stage/load-subject';
 import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Part } from '../stage/parts';
 import type { StandIn } from '../core/stand-in';
 import { makeStub, type Stub } from '../stage/stubs';
 import type { PropsOf, Subject as AnySubject } from '../stage/subject';
+import type { Swap } from '../seam/swap';
 import { vueAdapter } from './adapter';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
@@ -75,15 +77,16 @@ export interface Subject<Props = object> extends Omit<
   update(props: Partial<Given<Props>>): Promise<void>;
   /** The children of one kind: what they were given, and a way to call back. */
   part<C>(component: C): Part<PropsOf<C>, Heard<PropsOf<C>>>;
-  /** What was provided for a key; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
-  given<T>(key: Vue.InjectionKey<T> | string): StandIn<NonNullable<T>>;
+  /** What was provided for a key, or given in place of a module's exports; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
+  given<T>(key: Vue.InjectionKey<T> | Swap<T> | string): StandIn<NonNullable<T>>;
 }
 
 /**
  * Puts one component alone on a stage and renders it as it is, with its surroundings replaced.
  *
- * @param component any Vue component
- * @param args `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`
+ * @param component any Vue component, or `() => import('./HiveBoard.vue')`, which is loaded after what it imports
+ * was swapped
+ * @param args `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-MISSING, SIM-RENDER-THREW, SIM-PROVIDE-MISSING,
  * SIM-WRAP-MISSING, SIM-RESOLVE-NONE, SIM-STUB-NAME, SIM-VUE-PRODUCTION; all is taken down again then
@@ -97,10 +100,10 @@ export interface Subject<Props = object> extends Omit<
  * await board.part(HiveCard).at(0).tell('open', 'h1');
  * expect(board.outputs.open).toEqual([['h1']]);
  */
-export function isolate<C extends Component, V extends readonly unknown[] = []>(
+export function isolate<C extends Component | Load, V extends readonly unknown[] = []>(
   component: C,
-  ...args: Arguments<C, V>
-): Promise<Subject<PropsOf<C>>> {
+  ...args: Arguments<Loaded<C, Component>, V>
+): Promise<Subject<PropsOf<Loaded<C, Component>>>> {
   return isolateOn(
     vueAdapter,
     component,

@@ -15,5 +15,6 @@ export const angularKit = (framework: string): Kit => ({
   tells: (name) => name,
   note: '<p role="note">{{ hive.name }}</p>',
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
+  scaleFeed: () => import('./scale-angular'),
   components: rest,
 });

@@ -32,6 +32,7 @@ conform({
   tells: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
   note: ({ hive }: { hive: { name: string } }) => <p role="note">{hive.name}</p>,
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
+  scaleFeed: () => import('./scale-react'),
   components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log },
 });
 

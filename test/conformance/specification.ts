@@ -9,6 +9,7 @@ import {
   role,
   SimulacraError,
   spy,
+  swap,
   takeDown,
   text,
   type Subject,
@@ -42,6 +43,8 @@ export interface Kit {
   /** How a parent listens to what is told by a name, and by which name it is told: `onOpen` and `open`. */
   readonly listens: (name: string) => string;
   readonly tells: (name: string) => string;
+  /** Leads to a component that renders `readScale(hiveId).kilograms`, `unit` and what `fetchWeight` comes to. */
+  readonly scaleFeed: () => Promise<unknown>;
   readonly components: {
     /** Loads the hives of `yard`, renders a Card each; "Try again" on failure; calls `onOpen`. */
     readonly Board: Any;
@@ -79,7 +82,7 @@ const codeOf = async (work: () => unknown): Promise<string> => {
 
 /** Every behaviour, stated once and run for every framework. */
 export function conform(kit: Kit): void {
-  const { isolate, stub, components, listens, tells } = kit;
+  const { isolate, stub, components, listens, tells, scaleFeed } = kit;
   const { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log } = components;
   const loaded = { props: { yard: 'north' }, network: { [route]: hives } };
 
@@ -320,6 +323,54 @@ export function conform(kit: Kit): void {
         expect(await codeOf(() => log.type(role('heading'), 'x'))).toBe('SIM-ACT-FIELD');
         expect(await codeOf(() => log.choose(label('Yard'), 'Wset'))).toBe('SIM-ACT-OPTION');
         expect(await codeOf(() => log.press('Entre'))).toBe('SIM-ACT-KEY');
+      });
+    });
+
+    describe('what modules export', () => {
+      const scale = () => import('./scale');
+      const connections = () => (globalThis as { connections?: string[] }).connections;
+      const at = (kilograms: number, fetchWeight: Any = 30) =>
+        swap(scale, { readScale: { kilograms }, fetchWeight, unit: 'stone' });
+      const feed = (...swaps: Any[]) => isolate(scaleFeed, { props: { hiveId: 'h1' }, swap: swaps });
+
+      it('is swapped for a test, and the original never run', async () => {
+        const given = at(5, Promise.resolve(30));
+        const subject = await feed(given);
+        expect(subject).toShow(text('5 stone. On average 30.'));
+        expect(connections()).toBeUndefined();
+        expect(subject.given(given).readScale.calls[0]).toEqual(['h1']);
+        expect(subject.chronicle.of('called').map(({ what }) => what)).toContain('fetchWeight');
+      });
+
+      it('takes every answer, and is itself again in the next test', async () => {
+        const answer = hold<number>();
+        const held = await feed(at(6, answer));
+        expect(held).toShow(text('6 stone. Asking.'));
+        await answer.release(31);
+        expect(held).toShow(text('6 stone. On average 31.'));
+        await takeDown();
+        expect(await feed(at(7, fail('No scale')))).toShow(text('7 stone. No scale.'));
+        await takeDown();
+        expect(await feed()).toShow(text('2 kg. On average 2.'));
+      });
+
+      it('is told apart where two subjects are rendered', async () => {
+        const one = await feed(swap(scale, { readScale: { kilograms: 1 } }));
+        const two = await feed(swap(scale, { readScale: { kilograms: 2 } }));
+        await one.update({ hiveId: 'h12' });
+        expect([one, two].map(({ container }) => container.textContent?.trim())).toEqual([
+          '1 kg. On average 3.',
+          '2 kg. On average 2.',
+        ]);
+      });
+
+      it('is refused, or missed, with an explanation', async () => {
+        const refusing = swap(scale, { readScale: { kilograms: 1 } }, { rest: 'refused' });
+        const error = await feed(refusing).catch((reason: unknown) => reason as Error);
+        expect(`${String(error)} ${String((error as Error).cause)}`).toContain('SIM-SWAP-REFUSED');
+        await takeDown();
+        await isolate(Board, { ...loaded, swap: [at(1)] });
+        expect(await codeOf(takeDown)).toBe('SIM-SWAP-UNUSED');
       });
     });
 

@@ -42,6 +42,7 @@ conform({
   tells: (name) => name,
   note: ({ hive }: { hive: { name: string } }) => h('p', { role: 'note' }, hive.name),
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
+  scaleFeed: () => import('./ScaleFeed.vue'),
   components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log },
 });
 
