@@ -13,11 +13,11 @@ const outOfOrder = { since: 0, for: 1000 };
  * The backend of the apiary, simulated: the same for the page in the browser and every framework.
  * The east yard is out of order for a second when it is first asked for, the south yard is still empty.
  */
-export function reply(method: string, url: URL): Reply {
-  const problem = (status: number, title: string): Reply => ({
+export function reply(method: string, url: URL, sent?: { varroa?: number }): Reply {
+  const problem = (status: number, title: string, detail?: string): Reply => ({
     status,
     after: 300,
-    body: { type: 'about:blank', title, status },
+    body: { type: 'about:blank', title, status, detail },
   });
   if (method === 'GET' && url.pathname === '/api/hives') {
     const yard = url.searchParams.get('yard') ?? '';
@@ -28,7 +28,17 @@ export function reply(method: string, url: URL): Reply {
     const body = allHives.filter((hive) => hive.yard === yard && hive.name.toLowerCase().includes(wanted));
     return { status: 200, after: 450, body };
   }
+  if (method === 'POST' && url.pathname.endsWith('/inspections')) {
+    const isLikely = (sent?.varroa ?? 0) < 50;
+    return isLikely
+      ? { status: 201, after: 600, body: null }
+      : problem(422, 'Unprocessable Content', 'No hive lives with that many mites');
+  }
   const [, id] = /^\/api\/hives\/([^/]+)$/.exec(url.pathname) ?? [];
   const hive = allHives.find((one) => one.id === id);
   return hive ? { status: 200, after: 200, body: hive } : problem(404, 'Not Found');
 }
+
+/** What the scales of the yard tell, a reading for each hive, `turn` seconds after they were switched on. */
+export const readings = (turn: number): { hiveId: string; kilograms: number }[] =>
+  allHives.map(({ id, weight }) => ({ hiveId: id, kilograms: weight + (turn % 5) / 10 }));

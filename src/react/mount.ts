@@ -7,6 +7,7 @@ import { settle } from './act';
 import { listenToReads } from './contexts';
 import { door, type Fiber } from './door';
 import { containerOf } from './fibers';
+import { watchPlace } from './navigation';
 import { resolveIn } from './resolver';
 import { readInstances, readTree } from './tree';
 
@@ -32,6 +33,8 @@ export function mount(plan: Plan): Mounted {
       }),
     );
   };
+  const rootFiber = (): Fiber | null => fiberOf(container);
+  const notePlace = watchPlace(rootFiber, chronicle);
   const stops = [
     resolveIn(container, plan.stubs, anchor),
     listenToReads((read, fiber) => {
@@ -44,7 +47,10 @@ export function mount(plan: Plan): Mounted {
       }
       bareReads.push(read);
     }),
-    listenToCommits(container, plan.onRendered),
+    listenToCommits(container, () => {
+      notePlace();
+      plan.onRendered();
+    }),
     silenceBoundaryReport(),
   ];
   const root = createRoot(container, {
@@ -53,7 +59,6 @@ export function mount(plan: Plan): Mounted {
   } as never);
   let props = plan.props;
   const render = () => root.render(surround(plan, props, onCaught));
-  const rootFiber = (): Fiber | null => fiberOf(container);
   return {
     start: () => settle(render),
     // A function of the user's own keeps no record; what a spy was called with is what was told.

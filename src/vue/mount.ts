@@ -33,6 +33,7 @@ export function mount(plan: Plan): Mounted {
   const failures = listenToFailures(app, plan);
   provide(app, plan);
   const stops = [
+    notePlaces(app, plan),
     resolveIn(app, stage),
     stubDirectives(app, stage),
     failures.watchProvides(),
@@ -58,6 +59,17 @@ export function mount(plan: Plan): Mounted {
     tree: () => (stage.vnode && readNode(stage.vnode)[0]) ?? bareNode(plan.name),
     instancesOf: (component) => (stage.vnode ? readInstances(stage.vnode, component) : []),
   };
+}
+
+interface Router {
+  afterEach?(told: (to: { readonly fullPath: string }) => void): () => void;
+}
+
+// A router in memory shows where it leads nowhere else.
+function notePlaces(app: Vue.App, { chronicle }: Plan): () => void {
+  const { $router: router } = app.config.globalProperties as { $router?: Router };
+  const stop = router?.afterEach?.(({ fullPath }) => void chronicle.add('navigated', fullPath));
+  return () => stop?.();
 }
 
 const containers = new WeakMap<Element, Vue.App>();

@@ -1,16 +1,23 @@
 import { useState } from 'react';
+import { Route, Routes, useNavigate } from 'react-router';
 import { HiveBoard } from './HiveBoard';
+import { HiveDetail } from './HiveDetail';
 import { SessionProvider } from './session';
 import { UnitsContext, type Units } from './units';
 import { YardGate } from './YardGate';
 
 const yards = ['north', 'east', 'south'];
 
-/** The page: the gate, the choice of yard and units, the board. */
+/** The page: the gate, the choice of yard and units, the board or one hive. */
 export function YardShell() {
   const [yard, setYard] = useState('north');
   const [units, setUnits] = useState<Units>('kilograms');
-  const [opened, setOpened] = useState<string>();
+  const navigate = useNavigate();
+  const open = (hiveId: string) => void navigate(`/hives/${hiveId}`);
+  const show = (name: string) => {
+    setYard(name);
+    void navigate('/');
+  };
   return (
     <SessionProvider>
       <UnitsContext.Provider value={units}>
@@ -18,7 +25,7 @@ export function YardShell() {
           <h1>Brackenfold Apiary</h1>
           <nav aria-label="Yards">
             {yards.map((name) => (
-              <button key={name} type="button" aria-pressed={name === yard} onClick={() => setYard(name)}>
+              <button key={name} type="button" aria-pressed={name === yard} onClick={() => show(name)}>
                 {name[0]?.toUpperCase()}
                 {name.slice(1)}
               </button>
@@ -34,8 +41,10 @@ export function YardShell() {
         </header>
         <main>
           <YardGate>
-            <HiveBoard key={yard} yard={yard} onOpen={setOpened} />
-            {opened && <p role="status">Hive {opened} is open</p>}
+            <Routes>
+              <Route path="/" element={<HiveBoard key={yard} yard={yard} onOpen={open} />} />
+              <Route path="/hives/:hiveId" element={<HiveDetail />} />
+            </Routes>
           </YardGate>
         </main>
       </UnitsContext.Provider>

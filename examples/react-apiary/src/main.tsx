@@ -1,10 +1,13 @@
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
+import { HashRouter } from 'react-router';
 import '../../shared/styles.css';
 import { YardShell } from './YardShell';
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <YardShell />
+    <HashRouter>
+      <YardShell />
+    </HashRouter>
   </StrictMode>,
 );
