@@ -1,4 +1,4 @@
-import { explain, refuse } from '../core/errors';
+import { refuse } from '../core/errors';
 import { nearest } from '../core/near';
 import { readKind } from './kinds';
 import { doubleOf, placedFor, renew, room, type Owner, type Placed, type Taken } from './room';
@@ -13,7 +13,7 @@ export interface PlacedSwaps {
   /** @throws SIM-SWAP-TAKEN where a module has taken something else for good, while it was loaded */
   refuseTaken(subject: string | undefined, calledAt: Error): void;
   /** @throws SIM-SWAP-UNUSED where no module that was loaded imports what was swapped */
-  refuseUnused(subject: string | undefined): void;
+  refuseUnused(subject: string | undefined, calledAt: Error): void;
   takeAway(): void;
 }
 
@@ -37,11 +37,11 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
       }
     },
     refuseTaken: (subject, calledAt) => refuseTaken(subject, calledAt),
-    refuseUnused: (subject) => {
+    refuseUnused: (subject, calledAt) => {
       if (own.length === 0) return;
-      const reached = reachedFrom(subject === undefined ? startingFiles() : [subject]);
+      const reached = reachedFrom(startingFrom(subject));
       own.forEach((one, at) => {
-        if (!spare.has(swaps[at]!)) refuseUnused(one, reached);
+        if (!spare.has(swaps[at]!)) refuseUnused(one, reached, calledAt);
       });
     },
     takeAway: () => {
@@ -76,7 +76,7 @@ function refuseTaken(subject: string | undefined, calledAt: Error): void {
   if (room.generation === 0) return;
   const found = room.taken.filter(isStale);
   if (found.length === 0) return;
-  const reached = reachedFrom(subject === undefined ? startingFiles() : [subject]);
+  const reached = reachedFrom(startingFrom(subject));
   const stale = found.find(({ by }) => reached.has(by));
   if (!stale) return;
   const { name, by, line, given } = stale;
@@ -90,10 +90,14 @@ function isStale({ id, name, given }: Taken): boolean {
   return now === undefined ? given !== undefined : given === undefined || given.value !== now.given;
 }
 
-/** Files that nobody imports: a subject that was loaded before the test began is imported by one of them. */
-function startingFiles(): string[] {
+/**
+ * The subject's module, and the files that nobody imports: what a test hands in, and a subject that was
+ * loaded before the test began, is imported by one of them.
+ */
+function startingFrom(subject: string | undefined): string[] {
   const imported = new Set([...room.links, ...room.loads].map(({ id }) => id()));
-  return [...room.files].filter((file) => !imported.has(file) && !room.subjects.has(file));
+  const first = [...room.files].filter((file) => !imported.has(file) && !room.subjects.has(file));
+  return subject === undefined ? first : [subject, ...first];
 }
 
 /** The modules some modules lead to, as far as they were rewritten. */
@@ -106,15 +110,17 @@ function reachedFrom(start: readonly string[]): ReadonlySet<string> {
   return reached;
 }
 
-function refuseUnused({ module, doubles, specifier, rest }: Placed, reached: ReadonlySet<string>): void {
+function refuseUnused(
+  { module, doubles, specifier, rest }: Placed,
+  reached: ReadonlySet<string>,
+  calledAt: Error,
+): void {
   const links = room.links.filter(({ id, importer }) => id() === module && reached.has(importer));
   const imported = links.flatMap(({ uses }) => Object.keys(uses));
   if (links.length > 0 && (rest === 'refused' || doubles.size === 0 || imported.includes('*'))) return;
   const missing = [...doubles.keys()].find((name) => !imported.includes(name));
   if (links.length > 0 && missing === undefined) return;
   const importers = [...new Set(links.map(({ importer }) => importer))];
-  throw explain('SIM-SWAP-UNUSED', {
-    ...{ specifier, name: missing, importers, imported: [...new Set(imported)] },
-    nearest: missing && nearest(missing, imported),
-  });
+  const fields = { specifier, name: missing, importers, imported: [...new Set(imported)] };
+  refuse('SIM-SWAP-UNUSED', { ...fields, nearest: missing && nearest(missing, imported) }, { calledAt });
 }

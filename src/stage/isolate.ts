@@ -33,7 +33,7 @@ export async function isolateOn(
     const module = isThunk(given) ? moduleOf(given).id() : undefined;
     swaps.refuseTaken(module, calledAt);
     const stage = await raise(adapter, { component, name, options, swaps }, calledAt);
-    stage.sandbox.checks.push(() => swaps.refuseUnused(module));
+    stage.sandbox.checks.push(() => swaps.refuseUnused(module, calledAt));
     return makeSubject(stage, options);
   } catch (failure) {
     swaps.takeAway();

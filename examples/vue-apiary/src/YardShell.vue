@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { provide, ref } from 'vue';
-import HiveBoard from './HiveBoard.vue';
+import { RouterView, useRouter } from 'vue-router';
 import SessionProvider from './SessionProvider.vue';
 import { UnitsKey, type Units } from './units';
 import YardGate from './YardGate.vue';
@@ -8,13 +8,18 @@ import YardGate from './YardGate.vue';
 const yards = ['north', 'east', 'south'];
 const yard = ref('north');
 const units = ref<Units>('kilograms');
-const opened = ref<string>();
+const router = useRouter();
 provide(UnitsKey, units);
 
+const open = (hiveId: string) => void router.push(`/hives/${hiveId}`);
+const show = (name: string) => {
+  yard.value = name;
+  void router.push('/');
+};
 const capital = (name: string) => `${name[0]?.toUpperCase()}${name.slice(1)}`;
 </script>
 
-<!-- The page: the gate, the choice of yard and units, the board. -->
+<!-- The page: the gate, the choice of yard and units, the board or one hive. -->
 <template>
   <SessionProvider>
     <header class="shell">
@@ -25,7 +30,7 @@ const capital = (name: string) => `${name[0]?.toUpperCase()}${name.slice(1)}`;
           :key="name"
           type="button"
           :aria-pressed="name === yard"
-          @click="yard = name"
+          @click="show(name)"
         >
           {{ capital(name) }}
         </button>
@@ -40,8 +45,7 @@ const capital = (name: string) => `${name[0]?.toUpperCase()}${name.slice(1)}`;
     </header>
     <main>
       <YardGate>
-        <HiveBoard :key="yard" :yard="yard" @open="opened = $event" />
-        <p v-if="opened" role="status">Hive {{ opened }} is open</p>
+        <RouterView :key="yard" :yard="yard" @open="open" />
       </YardGate>
     </main>
   </SessionProvider>
