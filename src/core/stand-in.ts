@@ -93,10 +93,19 @@ function fromNames(
   });
 }
 
-// Read by promises, printers, frameworks and equality checks of anything they are handed.
+// Read by promises, printers, frameworks (Angular's lifecycle) and equality checks of anything they are handed.
 const probed = new Set([
   ...['then', 'toJSON', 'constructor', 'prototype', 'inspect', 'length', '__esModule'],
-  ...['nodeType', 'nodeName', 'tagName', 'hasAttribute', 'asymmetricMatch', '$$typeof', 'simulacra'],
+  ...[
+    'nodeType',
+    'nodeName',
+    'tagName',
+    'hasAttribute',
+    'asymmetricMatch',
+    '$$typeof',
+    'simulacra',
+    'ngOnDestroy',
+  ],
 ]);
 
 const isCallAnswer = (answer: unknown) =>

@@ -17,7 +17,8 @@ export function watchPlace(rootFiber: () => Fiber | null, chronicle: ChronicleLo
   return () => {
     const place = findPlace(rootFiber());
     const address = place && `${place.pathname}${place.search ?? ''}${place.hash ?? ''}`;
-    if (address !== undefined && address !== last) chronicle.add('navigated', address);
+    // Where it begins is nowhere it went.
+    if (last !== undefined && address !== undefined && address !== last) chronicle.add('navigated', address);
     last = address ?? last;
   };
 }

@@ -62,13 +62,20 @@ export function mount(plan: Plan): Mounted {
 }
 
 interface Router {
-  afterEach?(told: (to: { readonly fullPath: string }) => void): () => void;
+  afterEach?(told: (to: Place, from: Place) => void): () => void;
+}
+interface Place {
+  readonly fullPath: string;
+  readonly matched: readonly unknown[];
 }
 
 // A router in memory shows where it leads nowhere else.
 function notePlaces(app: Vue.App, { chronicle }: Plan): () => void {
   const { $router: router } = app.config.globalProperties as { $router?: Router };
-  const stop = router?.afterEach?.(({ fullPath }) => void chronicle.add('navigated', fullPath));
+  const stop = router?.afterEach?.(({ fullPath }, { matched }) => {
+    // Where it begins is nowhere it went.
+    if (matched.length > 0) chronicle.add('navigated', fullPath);
+  });
   return () => stop?.();
 }
 

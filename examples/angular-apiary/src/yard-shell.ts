@@ -1,14 +1,17 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { FormsModule } from '@angular/forms';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
+import { filter, map } from 'rxjs';
 import { HiveBoard } from './hive-board';
 import { SessionProvider } from './session-provider';
 import { UNITS, type Units } from './units';
 import { YardGate } from './yard-gate';
 
-/** The page: the gate, the choice of yard and units, the board. */
+/** The page: the gate, the choice of yard and units, the board or one hive. */
 @Component({
   selector: 'yard-shell',
-  imports: [FormsModule, HiveBoard, SessionProvider, YardGate],
+  imports: [FormsModule, HiveBoard, RouterOutlet, SessionProvider, YardGate],
   providers: [{ provide: UNITS, useFactory: () => signal<Units>('kilograms') }],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -17,7 +20,7 @@ import { YardGate } from './yard-gate';
         <h1>Brackenfold Apiary</h1>
         <nav aria-label="Yards">
           @for (name of yards; track name) {
-            <button type="button" [attr.aria-pressed]="name === yard()" (click)="yard.set(name)">
+            <button type="button" [attr.aria-pressed]="name === yard()" (click)="show(name)">
               {{ name.charAt(0).toUpperCase() + name.slice(1) }}
             </button>
           }
@@ -32,10 +35,10 @@ import { YardGate } from './yard-gate';
       </header>
       <main>
         <yard-gate>
-          <hive-board [yard]="yard()" (opened)="opened.set($event)" />
-          @if (opened()) {
-            <p role="status">Hive {{ opened() }} is open</p>
+          @if (address() === '/') {
+            <hive-board [yard]="yard()" (opened)="open($event)" />
           }
+          <router-outlet />
         </yard-gate>
       </main>
     </session-provider>
@@ -46,5 +49,21 @@ export class YardShell {
   protected readonly yards = ['north', 'east', 'south'];
   protected readonly yard = signal('north');
   protected readonly units = inject(UNITS) as ReturnType<typeof signal<Units>>;
-  protected readonly opened = signal<string | undefined>(undefined);
+  readonly #router = inject(Router);
+  protected readonly address = toSignal(
+    this.#router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      map(({ urlAfterRedirects }) => urlAfterRedirects),
+    ),
+    { initialValue: '/' },
+  );
+
+  protected open(hiveId: string): void {
+    void this.#router.navigate(['/hives', hiveId]);
+  }
+
+  protected show(yard: string): void {
+    this.yard.set(yard);
+    void this.#router.navigate(['/']);
+  }
 }

@@ -1,30 +1,44 @@
 import 'simulacra/jest';
-import { label, part, role, text } from 'simulacra';
-import { isolate } from 'simulacra/angular';
+import { provideRouter } from '@angular/router';
+import { label, part, role, swap, text } from 'simulacra';
+import { isolateWith, startAt } from 'simulacra/angular';
 import { hives } from '../../shared/hive';
 import { HiveBoard } from '../src/hive-board';
-import { YardShell } from '../src/yard-shell';
+import { routes } from '../src/routes';
 
-test('the page leads from the gate to an opened hive', async () => {
-  const shell = await isolate(YardShell, {
-    network: { 'GET /api/hives?yard=north': hives, 'GET /api/hives?yard=:yard': [] },
+// The scales open a socket as soon as they are loaded, four imports below the page.
+const scales = swap(() => import('../../shared/scales'), { listenToScale: () => () => undefined });
+const isolate = isolateWith({ wrap: [provideRouter(routes), startAt('/')], swap: [scales] });
+const yardShell = () => import('../src/yard-shell');
+
+test('the page leads from the gate to an opened hive, and back', async () => {
+  const shell = await isolate(yardShell, {
+    network: {
+      'GET /api/hives/:hiveId': hives[1],
+      'GET /api/hives?yard=north': hives,
+      'GET /api/hives?yard=:yard': [],
+    },
   });
   await shell.type(label('Keeper'), 'Imke');
   await shell.click(role('button', 'Sign in'));
   await shell.choose(label('Units'), 'Pounds');
   expect(shell).toShow(text('61.3 lb').inside(role('article', 'Borage')));
   await shell.click(role('button', 'Open Borage'));
-  expect(shell).toShow(role('status', 'Hive h2 is open'));
+  expect(shell).toShow(role('heading', 'Borage'));
   await shell.click(role('button', 'South', { pressed: false }));
   expect(shell).toShow(text('No hives in this yard yet'));
+  expect(shell.chronicle.of('navigated').map(({ what }) => what)).toEqual(['/hives/h2', '/']);
   shell.everyRouteAsked();
 });
 
 test('a stub three levels down takes the board and its requests out', async () => {
-  const shell = await isolate(YardShell, { stub: [HiveBoard] });
+  const shell = await isolate(yardShell, {
+    stub: [HiveBoard],
+    network: { 'GET /api/hives/:hiveId': hives[2] },
+  });
   await shell.type(label('Keeper'), 'Imke');
   await shell.press('Enter');
   expect(shell).toShow(part(HiveBoard));
   await shell.part(HiveBoard).tell('opened', 'h3');
-  expect(shell).toShow(role('status', 'Hive h3 is open'));
+  expect(shell).toShow(role('heading', 'Clover'));
 });

@@ -26,7 +26,7 @@ test('the page leads from the gate to an opened hive, and back', async () => {
   expect(shell).toShow(role('heading', 'Borage'));
   await shell.click(role('button', 'South', { pressed: false }));
   expect(shell).toShow(text('No hives in this yard yet'));
-  expect(shell.chronicle.of('navigated').map(({ what }) => what)).toEqual(['/', '/hives/h2', '/']);
+  expect(shell.chronicle.of('navigated').map(({ what }) => what)).toEqual(['/hives/h2', '/']);
   shell.everyRouteAsked();
 });
 

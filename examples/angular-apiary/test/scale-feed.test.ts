@@ -1,0 +1,40 @@
+import 'simulacra/jest';
+import { signal } from '@angular/core';
+import { role, spy, swap, text } from 'simulacra';
+import { isolate } from 'simulacra/angular';
+import { UNITS } from '../src/units';
+
+const props = { hiveId: 'h1' };
+const scaleFeed = () => import('../src/scale-feed');
+
+test('a scale that has told nothing yet is waited for', async () => {
+  const silent = swap(() => import('../src/scale'), {
+    injectScale: { kilograms: signal(undefined), listenTo: spy() },
+  });
+  const feed = await isolate(scaleFeed, { props, swap: [silent] });
+  expect(feed).toShow(role('status', 'Waiting for the scale'));
+});
+
+test('a weight is shown in the units of the yard', async () => {
+  const listenTo = spy<(hiveId: string) => void>();
+  const scale = swap(() => import('../src/scale'), { injectScale: { kilograms: signal(31.2), listenTo } });
+  const feed = await isolate(scaleFeed, { props, swap: [scale], provide: [[UNITS, signal('pounds')]] });
+  expect(feed).toShow(text('On the scale 68.8 lb and counting'));
+  expect(listenTo.calls).toEqual([['h1']]);
+});
+
+test('each reading is shown as it comes, the real function over no socket', async () => {
+  let tell: (kilograms: number) => void = () => undefined;
+  const scales = swap(() => import('../../shared/scales'), {
+    listenToScale: (_hiveId, listener) => {
+      tell = listener;
+      return () => undefined;
+    },
+  });
+  const feed = await isolate(scaleFeed, { props, swap: [scales] });
+  expect(feed).toShow(role('status'));
+  tell(30.5);
+  await feed.atRest();
+  expect(feed).toShow(text('30.5 kg'));
+  expect(feed.given(scales).listenToScale.calls[0]?.[0]).toBe('h1');
+});
