@@ -1,6 +1,6 @@
 import { refuse } from '../core/errors';
 import { openGate } from '../core/gate';
-import { nextTurn } from '../core/host';
+import { nextTurn, startTimer } from '../core/host';
 import { shared } from '../core/shared';
 import type { Adapter } from './adapter';
 
@@ -27,7 +27,8 @@ export async function comeToRest(
       const before = shared.activity;
       about.onTurn();
       const answers = shared.gate.length;
-      await adapter.settle(takeTurn);
+      // Who was answered may put off telling it by a timer of 0 ms, which comes after many a turn.
+      await adapter.settle(needed > 1 && quiet === needed - 1 ? passTimers : takeTurn);
       if (answers > 0) needed = 3;
       quiet = shared.activity === before && shared.gate.length === 0 ? quiet + 1 : 0;
     }
@@ -40,3 +41,5 @@ async function takeTurn(): Promise<void> {
   openGate();
   await nextTurn();
 }
+
+const passTimers = () => new Promise<void>((resolve) => void startTimer(0, resolve));

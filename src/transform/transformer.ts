@@ -60,7 +60,8 @@ export function transpile(
 }
 
 /** True for what is a standard module, and must be turned into one of the runner's. */
-const isStandardModule = (code: string): boolean => /^\s*(import|export)\b/m.test(code);
+const isStandardModule = (code: string): boolean =>
+  /(?:^|[;}])\s*(?:import\s*[\w$*{'"]|export\s*[\w*{])/m.test(code);
 
 /**
  * Turns a standard module of a package into one of the runner's. Such files may be large; where esbuild
