@@ -1,7 +1,6 @@
-import { visitorKeys } from 'oxc-parser';
-import { declareBlock, declareVars, namesInPattern, Scope, type Walking } from './scope';
 import { requiredBy } from './requests';
 import { isNode, nameOf, nodesIn, textOf, type Node } from './syntax';
+import { Walk, type Place } from './walk';
 
 /** What is done with a name where it stands. */
 export type Use =
@@ -37,16 +36,6 @@ export interface Load {
   readonly kind: 'import' | 'require' | 'thunk';
 }
 
-interface Place {
-  readonly scope: Scope;
-  /** How many functions are around. */
-  readonly depth: number;
-  /** True inside a class whose decorators may write types down. */
-  readonly decorated: boolean;
-}
-
-const keysOf = visitorKeys as Readonly<Record<string, readonly string[]>>;
-
 /**
  * Every place that reads one of `wanted`, names of the module's own scope, and every place that loads
  * a module. What is only there for types is left out; so is what another variable of the same name
@@ -57,14 +46,12 @@ export function findReferences(
   wanted: ReadonlySet<string>,
   sloppy: boolean,
 ): { readonly references: readonly Reference[]; readonly loads: readonly Load[] } {
-  return new Walk(program, wanted, sloppy);
+  return new Search(program, wanted, sloppy);
 }
 
-class Walk {
+class Search extends Walk {
   readonly references: Reference[] = [];
   readonly loads: Load[] = [];
-  readonly #module = new Scope(undefined, true);
-  readonly #walking: Walking;
   #newHead: Node | undefined;
   #decorator: Node | undefined;
 
@@ -73,17 +60,42 @@ class Walk {
     readonly wanted: ReadonlySet<string>,
     sloppy: boolean,
   ) {
-    this.#walking = { keysOf, sloppy };
-    const body = nodesIn(program['body']);
-    declareBlock(body, this.#module);
-    declareVars(program, this.#module, this.#walking);
-    const place = { scope: this.#module, depth: 0, decorated: false };
-    for (const statement of body) this.#visit(statement, place);
+    super(sloppy);
+    this.start(program);
   }
+
+  protected look(node: Node, place: Place): boolean {
+    if (node.type === 'ImportExpression') this.#noteImport(node);
+    if (node.type === 'ArrowFunctionExpression') this.#noteThunk(node);
+    const look = node.type.startsWith('JSX') ? this.#visitElement : this.#looks[node.type];
+    look?.call(this, node, place);
+    return look !== undefined;
+  }
+
+  readonly #looks: Readonly<Record<string, (this: Search, node: Node, place: Place) => void>> = {
+    Identifier(node, place) {
+      this.#note(node, 'other', place);
+      this.visitAll(node['decorators'], place);
+    },
+    MemberExpression: this.#visitMember,
+    CallExpression(node, place) {
+      this.#visitCall(node, 'callee', 'called', place);
+    },
+    TaggedTemplateExpression(node, place) {
+      this.#visitCall(node, 'tag', 'called', place);
+    },
+    NewExpression(node, place) {
+      this.#newHead = headOf(node['callee']);
+      this.#visitCall(node, 'callee', 'made', place);
+    },
+    Decorator: this.#visitDecorator,
+    Property: this.#visitProperty,
+    ExportNamedDeclaration: this.#visitExport,
+  };
 
   #note(node: Node, use: Use, place: Place, member?: string, isCalled = use === 'called'): void {
     const name = nameOf(node);
-    if (!this.wanted.has(name) || place.scope.whereIs(name) !== this.#module) return;
+    if (!this.wanted.has(name) || place.scope.whereIs(name) !== this.module) return;
     const { start } = node;
     // A name with a type annotation reaches as far as the type does; only the name itself is meant.
     const end = start + name.length;
@@ -103,106 +115,13 @@ class Walk {
     });
   }
 
-  #visitAll(nodes: unknown, place: Place): void {
-    if (Array.isArray(nodes)) for (const node of nodes) this.#visit(node, place);
-    else this.#visit(nodes, place);
-  }
-
-  #visitKeys(node: Node, place: Place, ...except: string[]): void {
-    for (const key of keysOf[node.type] ?? []) if (!except.includes(key)) this.#visitAll(node[key], place);
-  }
-
-  #visit(node: unknown, place: Place): void {
-    if (!isNode(node)) return;
-    if (node['declare'] === true) return;
-    if (node.type.startsWith('TS')) return this.#visitTyped(node, place);
-    if (node.type.startsWith('JSX')) return this.#visitElement(node, place);
-    switch (node.type) {
-      case 'Identifier':
-        this.#note(node, 'other', place);
-        return this.#visitAll(node['decorators'], place);
-      case 'MemberExpression':
-        return this.#visitMember(node, place);
-      case 'CallExpression':
-      case 'TaggedTemplateExpression':
-        return this.#visitCall(node, node['callee'] ? 'callee' : 'tag', 'called', place);
-      case 'NewExpression':
-        this.#newHead = headOf(node['callee'] as Node);
-        return this.#visitCall(node, 'callee', 'made', place);
-      case 'Decorator':
-        return this.#visitDecorator(node, place);
-      case 'Property':
-        return this.#visitProperty(node, place);
-      case 'MethodDefinition':
-      case 'AccessorProperty':
-      case 'PropertyDefinition':
-        return this.#visitClassMember(node, place);
-      case 'ImportExpression':
-        this.#noteImport(node);
-        return this.#visitKeys(node, place);
-      case 'ArrowFunctionExpression':
-        this.#noteThunk(node);
-        return this.#visitFunction(node, place);
-      case 'FunctionDeclaration':
-      case 'FunctionExpression':
-        return this.#visitFunction(node, place);
-      case 'ClassDeclaration':
-      case 'ClassExpression':
-        return this.#visitClass(node, place);
-      case 'ImportDeclaration':
-      case 'ExportAllDeclaration':
-      case 'MetaProperty':
-      case 'BreakStatement':
-      case 'ContinueStatement':
-        return;
-      case 'ExportNamedDeclaration':
-        return this.#visitExport(node, place);
-      case 'LabeledStatement':
-        return this.#visit(node['body'], place);
-      case 'AssignmentExpression':
-        this.#visitPattern(node['left'], place);
-        return this.#visit(node['right'], place);
-      case 'UpdateExpression':
-        return this.#visitPattern(node['argument'], place);
-      case 'VariableDeclarator':
-        this.#visitPattern(node['id'], place);
-        return this.#visit(node['init'], place);
-      default:
-        return this.#visitBlock(node, place);
-    }
-  }
-
-  #visitBlock(node: Node, place: Place): void {
-    const isFor = /^For/.test(node.type);
-    const makesScope = isFor || /^(BlockStatement|SwitchStatement|CatchClause|StaticBlock)$/.test(node.type);
-    if (!makesScope) return this.#visitKeys(node, place);
-    const scope = new Scope(place.scope, node.type === 'StaticBlock');
-    const inside = { ...place, scope };
-    const isHead = (head: unknown): head is Node => isNode(head) && head.type === 'VariableDeclaration';
-    const heads = isFor ? [node['init'], node['left']].filter(isHead) : [];
-    declareBlock(heads, scope);
-    if (node.type === 'CatchClause') namesInPattern(node['param'], (name) => scope.declare(name));
-    if (node.type === 'StaticBlock')
-      for (const one of nodesIn(node['body'])) declareVars(one, scope, this.#walking);
-    const statements =
-      node.type === 'SwitchStatement'
-        ? nodesIn(node['cases']).flatMap((one) => nodesIn(one['consequent']))
-        : nodesIn(node['body']);
-    declareBlock(statements, scope);
-    if (node.type === 'CatchClause') this.#visitPattern(node['param'], inside);
-    if (node.type === 'SwitchStatement') this.#visit(node['discriminant'], place);
-    const isTarget = isFor && isNode(node['left']) && !isHead(node['left']);
-    if (isTarget) this.#visitPattern(node['left'], inside);
-    this.#visitKeys(node, inside, 'param', 'discriminant', ...(isTarget ? ['left'] : []));
-  }
-
   // The name a member, a property or an argument of its kind bears is no variable; a computed one is.
   #visitMember(node: Node, place: Place, isCalled = false): void {
     const object = node['object'] as Node;
     const member = node['computed'] ? undefined : nameOf(node['property']);
     if (object.type === 'Identifier') this.#note(object, 'looked into', place, member, isCalled);
-    else this.#visit(object, place);
-    if (node['computed']) this.#visit(node['property'], place);
+    else this.visit(object, place);
+    if (node['computed']) this.visit(node['property'], place);
   }
 
   #visitCall(node: Node, key: string, use: Use, place: Place): void {
@@ -210,8 +129,8 @@ class Walk {
     if (use === 'called') this.#noteRequire(node, place);
     if (callee.type === 'Identifier') this.#note(callee, use, place);
     else if (callee.type === 'MemberExpression') this.#visitMember(callee, place, use === 'called');
-    else this.#visit(callee, place);
-    this.#visitKeys(node, place, key, 'typeArguments');
+    else this.visit(callee, place);
+    this.visitKeys(node, place, key, 'typeArguments');
   }
 
   #noteRequire(node: Node, place: Place): void {
@@ -229,44 +148,15 @@ class Walk {
   #visitDecorator(node: Node, place: Place): void {
     const before = this.#decorator;
     this.#decorator = node['expression'] as Node;
-    this.#visit(node['expression'], place);
+    this.visit(node['expression'], place);
     this.#decorator = before;
   }
 
   #visitProperty(node: Node, place: Place): void {
-    if (node['computed']) this.#visit(node['key'], place);
+    if (node['computed']) this.visit(node['key'], place);
     const value = node['value'] as Node;
     if (node['shorthand'] && value.type === 'Identifier') this.#note(value, 'short', place);
-    else this.#visit(value, place);
-  }
-
-  #visitClassMember(node: Node, place: Place): void {
-    this.#visitAll(node['decorators'], place);
-    if (node['computed']) this.#visit(node['key'], place);
-    this.#noteTypes(node['typeAnnotation'], place);
-    const isField = node.type !== 'MethodDefinition' && !node['static'];
-    this.#visit(node['value'], isField ? { ...place, depth: place.depth + 1 } : place);
-  }
-
-  #visitFunction(node: Node, place: Place): void {
-    const outer = new Scope(place.scope, true);
-    if (node.type === 'FunctionExpression' && isNode(node['id'])) outer.declare(nameOf(node['id']));
-    const scope = new Scope(outer, true);
-    const params = nodesIn(node['params']);
-    for (const param of params) namesInPattern(param, (name) => scope.declare(name));
-    const inside = { ...place, scope, depth: place.depth + 1 };
-    for (const param of params) {
-      // A decorator of a parameter is asked while the class is made.
-      this.#visitAll(param['decorators'], place);
-      this.#visitPattern(param, inside);
-    }
-    const body = node['body'];
-    if (!isNode(body)) return;
-    if (body.type !== 'BlockStatement') return this.#visit(body, inside);
-    const bodyScope = new Scope(scope, true);
-    declareBlock(nodesIn(body['body']), bodyScope);
-    declareVars(body, bodyScope, this.#walking);
-    for (const statement of nodesIn(body['body'])) this.#visit(statement, { ...inside, scope: bodyScope });
+    else this.visit(value, place);
   }
 
   // `() => import('…')`, whatever is done with the module then: a name for it, as long as it is not called.
@@ -276,46 +166,8 @@ class Walk {
     if (specifier !== undefined) this.loads.push({ specifier, node, kind: 'thunk' });
   }
 
-  #visitClass(node: Node, place: Place): void {
-    const scope = new Scope(place.scope, false);
-    if (isNode(node['id'])) scope.declare(nameOf(node['id']));
-    const members = nodesIn((node['body'] as Node)['body']);
-    const decorated =
-      nodesIn(node['decorators']).length > 0 ||
-      members.some((member) => nodesIn(member['decorators']).length > 0);
-    this.#visitAll(node['decorators'], place);
-    const inside = { ...place, scope, decorated };
-    this.#visit(node['superClass'], inside);
-    for (const member of members) this.#visit(member, inside);
-  }
-
-  /** The defaults and computed keys of a pattern; the names in it are new ones. */
-  #visitPattern(pattern: unknown, place: Place): void {
-    if (!isNode(pattern)) return;
-    this.#noteTypes(pattern['typeAnnotation'], place);
-    switch (pattern.type) {
-      case 'ObjectPattern':
-        for (const property of nodesIn(pattern['properties'])) {
-          if (property['computed']) this.#visit(property['key'], place);
-          this.#visitPattern(property['value'] ?? property['argument'], place);
-        }
-        return;
-      case 'ArrayPattern':
-        return nodesIn(pattern['elements']).forEach((element) => this.#visitPattern(element, place));
-      case 'AssignmentPattern':
-        this.#visitPattern(pattern['left'], place);
-        return this.#visit(pattern['right'], place);
-      case 'RestElement':
-        return this.#visitPattern(pattern['argument'], place);
-      case 'TSParameterProperty':
-        return this.#visitPattern(pattern['parameter'], place);
-      case 'MemberExpression':
-        return this.#visit(pattern, place);
-    }
-  }
-
   #visitExport(node: Node, place: Place): void {
-    if (isNode(node['declaration'])) return this.#visit(node['declaration'], place);
+    if (isNode(node['declaration'])) return this.visit(node['declaration'], place);
     if (isNode(node['source']) || node['exportKind'] === 'type') return;
     for (const specifier of nodesIn(node['specifiers'])) {
       if (specifier['exportKind'] !== 'type' && isNode(specifier['local']))
@@ -328,11 +180,11 @@ class Walk {
       case 'JSXOpeningElement':
       case 'JSXClosingElement':
         this.#noteTag(node['name'] as Node, place);
-        return this.#visitAll(node['attributes'], place);
+        return this.visitAll(node['attributes'], place);
       case 'JSXAttribute':
-        return this.#visit(node['value'], place);
+        return this.visit(node['value'], place);
       default:
-        return this.#visitKeys(node, place);
+        return this.visitKeys(node, place);
     }
   }
 
@@ -347,38 +199,8 @@ class Walk {
     }
   }
 
-  // What is left of a type when the program runs: nothing, but for these.
-  #visitTyped(node: Node, place: Place): void {
-    switch (node.type) {
-      case 'TSAsExpression':
-      case 'TSSatisfiesExpression':
-      case 'TSNonNullExpression':
-      case 'TSTypeAssertion':
-      case 'TSInstantiationExpression':
-      case 'TSExportAssignment':
-        return this.#visit(node['expression'], place);
-      case 'TSEnumDeclaration':
-        return this.#visitEnum(node, place);
-      case 'TSModuleDeclaration':
-        return this.#visit(node['body'], place);
-      case 'TSModuleBlock': {
-        const scope = new Scope(place.scope, true);
-        declareBlock(nodesIn(node['body']), scope);
-        for (const one of nodesIn(node['body'])) declareVars(one, scope, this.#walking);
-        return this.#visitKeys(node, { ...place, scope });
-      }
-    }
-  }
-
-  #visitEnum(node: Node, place: Place): void {
-    const body = isNode(node['body']) ? node['body'] : node;
-    const scope = new Scope(place.scope, false);
-    for (const { id } of nodesIn(body['members'])) scope.declare(nameOf(id));
-    for (const member of nodesIn(body['members'])) this.#visit(member['initializer'], { ...place, scope });
-  }
-
   // A decorated class may write down the types of what it is handed, as values.
-  #noteTypes(annotation: unknown, place: Place): void {
+  protected lookAtType(annotation: unknown, place: Place): void {
     if (!place.decorated || !isNode(annotation)) return;
     const type = annotation['typeAnnotation'];
     if (!isNode(type) || type.type !== 'TSTypeReference') return;
