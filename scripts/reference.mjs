@@ -52,6 +52,8 @@ const words = [
   'role',
   'spy',
   'standIn',
+  'stream',
+  'swap',
   'takeDown',
   'testId',
   'text',
@@ -115,13 +117,19 @@ class RouterOutletPage {}
 `,
   },
 };
+// An example names modules as they stand beside a test of the application.
+const inPlace = (code, file) => {
+  const [, framework = 'react'] = /-(\w+)\./.exec(file) ?? [];
+  return code.replace(/import\('\.\//g, `import('../../examples/${framework}-apiary/src/`);
+};
 await mkdir('test/generated', { recursive: true });
 const examples = readExamples();
 for (const [file, { entries, head }] of Object.entries(files)) {
   const tests = examples
     .filter(({ entry }) => entries.includes(entry))
     .map(
-      ({ name, code }, at) => `\ntest('${name} ${at + 1}', async () => {\n${code.replace(/^/gm, '  ')}\n});`,
+      ({ name, code }, at) =>
+        `\ntest('${name} ${at + 1}', async () => {\n${inPlace(code, file).replace(/^/gm, '  ')}\n});`,
     );
   await writeFile(`test/generated/${file}`, `${head}${tests.join('\n')}\n`);
 }

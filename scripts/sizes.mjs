@@ -4,7 +4,14 @@ import { gzipSync } from 'node:zlib';
 import { transformSync } from 'esbuild';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
-const budget = { 'index.js': 9.5, 'react.js': 42, 'vue.js': 44, 'angular.js': 47, 'jest.js': 8 };
+const budget = {
+  'index.js': 11.5,
+  'react.js': 44,
+  'vue.js': 45,
+  'angular.js': 48,
+  'jest.js': 9,
+  'seam.js': 12,
+};
 
 /** Prints each entry's size against its budget. @returns whether all keep to it */
 export function printSizes() {

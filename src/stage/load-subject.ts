@@ -35,7 +35,9 @@ export async function loadSubject(adapter: Adapter, given: unknown, calledAt: Er
     adapter.nameOf(value) !== undefined && (adapter.isSubject?.(value) ?? true);
   const loaded = withoutInterop(found);
   if (!isModule(loaded)) return loaded;
-  const names = Object.keys(loaded).filter((name) => name !== '__esModule');
+  const names = Object.keys(loaded)
+    .filter((name) => name !== '__esModule')
+    .sort();
   const components = names.filter((name) => isComponent(loaded[name]) && /^([A-Z]|default$)/.test(name));
   const file = specifier
     .split('/')

@@ -182,6 +182,7 @@ explainsEach(
       Retitled,
       Tray,
       Loop,
+      shore: () => import('./modules/angular/Shore'),
       Desk,
       Pad,
     }),

@@ -104,6 +104,7 @@ explainsEach(
       Retitled,
       Tray,
       Loop,
+      shore: () => import('./modules/react/Shore'),
       Desk,
       Pad,
     }),

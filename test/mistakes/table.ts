@@ -1,8 +1,11 @@
-import { css, hold, label, part, role, standIn, takeDown, testId, text, type Subject } from 'simulacra';
+import { css, hold, label, part, role, standIn, swap, takeDown, testId, text, type Subject } from 'simulacra';
 import { hives } from '../../examples/shared/hive';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- these are mistakes the compiler would not let pass */
 type Any = any;
+
+const tides = () => import('./modules/tides');
+const causeOf = (error: Error) => Promise.reject((error.cause as Error | undefined) ?? error);
 
 export interface Mistake {
   readonly title: string;
@@ -37,6 +40,8 @@ export interface MistakeKit {
   readonly Tray: Any;
   /** Renders without end. */
   readonly Loop: Any;
+  /** Leads to a component that takes `phase` of modules/tides as it is loaded, and `height` as it is rendered. */
+  readonly shore: Any;
   readonly Desk: Any;
   readonly Pad: Any;
 }
@@ -49,7 +54,7 @@ class HiveStore {
 /** Every mistake that can be made in any framework, made. */
 export function mistakes(kit: MistakeKit): Mistake[] {
   const { isolate, isolateWith, stub, HiveBoard, HiveCard, anotherHiveCard, YardGate, Weather } = kit;
-  const { Session, nobody, imke, Scale, Retitled, Tray, Loop, Desk, Pad, listens } = kit;
+  const { Session, nobody, imke, Scale, Retitled, Tray, Loop, Desk, Pad, listens, shore } = kit;
   const props = { yard: 'north' };
   const network = { 'GET /api/hives': hives };
   const loaded = { props, network };
@@ -108,6 +113,54 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       },
     },
     { title: 'A child that throws while rendering', code: 'isolate(Tray)', make: () => isolate(Tray) },
+    {
+      title: 'A swap of a module that nobody imports',
+      code: "isolate(HiveBoard, { props, network, swap: [swap(() => import('./tides'), { height: 3 })] })",
+      make: () => atEnd(HiveBoard, { ...loaded, swap: [swap(tides, { height: 3 })] }),
+    },
+    {
+      title: 'A swap of an export that nobody imports',
+      code: "isolate(() => import('./Shore'), { swap: [swap(() => import('./tides'), { hieght: 3 })] })",
+      make: () => atEnd(shore, { swap: [swap(tides, { hieght: 3 } as Any)] }),
+    },
+    {
+      title: 'An export that was refused',
+      code: "isolate(() => import('./Shore'), { swap: [swap(() => import('./tides'), {}, { rest: 'refused' })] })",
+      make: () => isolate(shore, { swap: [swap(tides, {}, { rest: 'refused' })] }).catch(causeOf),
+    },
+    {
+      title: 'A swap that comes too late',
+      code: "isolate(Shore, { swap: [swap(() => import('./tides'), { phase: 'ebb' })] })   // const taken = phase; at its top",
+      make: async () => {
+        await isolate(shore).then(takeDown);
+        await isolate(shore, { swap: [swap(tides, { phase: 'ebb' })] });
+      },
+    },
+    {
+      title: 'A swap of what is no module',
+      code: "isolate(HiveBoard, { swap: [swap('./tides', { height: 3 })] })",
+      make: async () => isolate(HiveBoard, { ...loaded, swap: [swap('./tides' as Any, { height: 3 })] }),
+    },
+    {
+      title: 'A swap without exports',
+      code: "isolate(HiveBoard, { swap: [swap(() => import('./tides'))] })",
+      make: async () => isolate(HiveBoard, { ...loaded, swap: [(swap as Any)(tides)] }),
+    },
+    {
+      title: 'Something else for a swap',
+      code: 'isolate(HiveBoard, { swap: [{ height: 3 }] })',
+      make: () => isolate(HiveBoard, { ...loaded, swap: [{ height: 3 }] }),
+    },
+    {
+      title: 'A subject that cannot be loaded',
+      code: "isolate(() => import('./sunk'))",
+      make: () => isolate(() => import('./modules/sunk')),
+    },
+    {
+      title: 'A subject that exports no component',
+      code: "isolate(() => import('./tides'))",
+      make: () => isolate(tides),
+    },
     {
       title: 'A request that no route answers',
       code: 'isolate(HiveBoard, { props })',

@@ -122,6 +122,7 @@ explainsEach(
       Retitled,
       Tray,
       Loop,
+      shore: () => import('./modules/vue/Shore'),
       Desk,
       Pad,
     }),

@@ -17,6 +17,11 @@ export interface Report {
 export class SimulacraError extends Error {
   override readonly name = 'SimulacraError';
 
+  /** Each entry of the package brings a copy of this class, and an error of one is an error of all. */
+  static override [Symbol.hasInstance](value: unknown): boolean {
+    return value instanceof Error && value.name === 'SimulacraError' && 'code' in value;
+  }
+
   constructor(
     readonly code: string,
     readonly fields: object,

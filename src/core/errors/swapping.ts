@@ -58,8 +58,8 @@ export const swapping = {
           'or put the tests into files of their own: each file loads its modules anew.',
         ]
       : [
-          "Give the subject as   isolate(() => import('./HiveBoard'), …)   and import it nowhere else in the test,",
-          'so that it is loaded after the swap; or put the test into a file of its own.',
+          "Have the subject loaded after the swap:   isolate(() => import('./HiveBoard'), …)",
+          'and import it nowhere else in the test; or put the test into a file of its own.',
         ],
   }),
   'SIM-SWAP-UNUSED': (f: {

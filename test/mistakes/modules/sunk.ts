@@ -1,0 +1,3 @@
+throw new Error('The boat has sunk.');
+
+export {};

@@ -1,0 +1,2 @@
+export const phase: string = 'flood';
+export const height: number = 2;
