@@ -1,6 +1,7 @@
 // Writes docs/reference.md, docs/errors.md and the test that runs the examples of the doc comments.
 import { mkdir, writeFile } from 'node:fs/promises';
 import './errors.mjs';
+import './recipes.mjs';
 import { readDocComments, readExamples } from './doc-comments.mjs';
 
 const order = ['param', 'returns', 'throws', 'see'];

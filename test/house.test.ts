@@ -24,12 +24,12 @@ const allowed: Record<string, string[]> = {
   seam: ['core'],
   stage: ['core', 'network', 'page', 'seam'],
   react: ['core', 'page', 'stage'],
-  vue: ['core', 'page', 'stage'],
-  angular: ['core', 'page', 'stage'],
+  vue: ['core', 'page', 'seam', 'stage'],
+  angular: ['core', 'page', 'seam', 'stage'],
   transform: [],
   jest: ['core', 'page', 'stage'],
   cli: ['core', 'network', 'stage'],
-  index: ['core', 'network', 'page', 'stage'],
+  index: ['core', 'network', 'page', 'seam', 'stage'],
 };
 
 const imports = (path: string) =>

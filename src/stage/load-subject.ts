@@ -13,11 +13,11 @@ export type Loaded<S, C> = S extends () => Promise<infer M>
     : ComponentIn<M, C>
   : Extract<S, C>;
 
-// The default export, or else what has a capital letter.
-type ComponentIn<M, C> = M extends C
-  ? M
-  : M extends { readonly default: infer D extends C }
-    ? D
+// The default export, or what was taken out of the module, or else what has a capital letter.
+type ComponentIn<M, C> = M extends { readonly default: infer D extends C }
+  ? D
+  : M extends C
+    ? M
     : {
         [K in keyof M & string]: K extends Capitalize<K> ? (M[K] extends C ? M[K] : never) : never;
       }[keyof M & string];

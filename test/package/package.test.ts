@@ -154,47 +154,55 @@ describe('the package, packed and installed elsewhere', () => {
     [
       'vue',
       'Card.vue',
-      `<script setup lang="ts">defineProps<{ name: string }>(); defineEmits<{ open: [] }>();</script>
-       <template><button @click="$emit('open')">{{ name }}</button></template>`,
-      `import Card from './Card.vue';`,
+      `<script setup lang="ts">import { capital } from './capital'; defineProps<{ name: string }>(); defineEmits<{ open: [] }>();</script>
+       <template><button @click="$emit('open')">{{ capital(name) }}</button></template>`,
+      `./Card.vue`,
     ],
     [
       'angular',
       'card.ts',
       `import { Component, input, output } from '@angular/core';
+       import { capital } from './capital';
        @Component({ selector: 'a-card', templateUrl: './card.html' })
-       export class Card { readonly name = input.required<string>(); readonly open = output<void>(); }`,
-      `import { Card } from './card';`,
+       export class Card { readonly capital = (text: string) => capital(text); readonly name = input.required<string>(); readonly open = output<void>(); }`,
+      `./card`,
     ],
   ])(
-    'loads what %s is written in by one line of configuration',
+    'loads what %s is written in, and swaps what it imports, by one line each of configuration',
     async (framework, file, source, imported) => {
       const folder = join(place, framework);
       mkdirSync(folder);
       writeFileSync(join(folder, file), source);
-      writeFileSync(join(folder, 'card.html'), `<button (click)="open.emit()">{{ name() }}</button>`);
+      writeFileSync(
+        join(folder, 'card.html'),
+        `<button (click)="open.emit()">{{ capital(name()) }}</button>`,
+      );
+      writeFileSync(
+        join(folder, 'capital.ts'),
+        `throw new Error('loaded'); export const capital = (text: string) => text;`,
+      );
       // Of the project's own transformer only what a test itself needs.
-      const test = `${imported}
-      import { isolate } from 'simulacra/${framework}';
-      import { role } from 'simulacra';
+      const test = `import { isolate } from 'simulacra/${framework}';
+      import { role, swap } from 'simulacra';
       import 'simulacra/jest';
       test('a card', async () => {
-        const card = await isolate(Card, { props: { name: 'Anemone' } });
-        await card.click(role('button', 'Anemone'));
+        const capital = swap(() => import('./capital'), { capital: (text) => text.toUpperCase() });
+        const card = await isolate(() => import('${imported}'), { props: { name: 'Anemone' }, swap: [capital] });
+        await card.click(role('button', 'ANEMONE'));
         expect(card.outputs.open.length).toBe(1);
-        card.find(role('button', 'Anemony'));
+        card.find(role('button', 'ANEMONY'));
       });`;
       writeFileSync(join(folder, 'card.test.ts'), test);
       writeFileSync(
         join(folder, 'esbuild.cjs'),
         `const { transformSync } = require('esbuild');
-       module.exports = { process: (code, file) => transformSync(code, { format: 'cjs', loader: 'ts', sourcemap: 'inline', sourcefile: file }) };`,
+       module.exports = { process: (code, file) => transformSync(code, { format: 'cjs', loader: 'ts', sourcemap: 'inline', sourcefile: file, supported: { 'dynamic-import': false } }) };`,
       );
       const own =
         framework === 'vue' ? `, transform: { ...loaded.transform, '\\\\.ts$': './esbuild.cjs' }` : '';
       writeFileSync(
         join(folder, 'jest.config.cjs'),
-        `const loaded = require('simulacra/${framework}/jest'); module.exports = { ...loaded${own} };`,
+        `const loaded = require('simulacra/${framework}/jest'); module.exports = require('simulacra/seam/jest')({ ...loaded${own} });`,
       );
       const { stdout } = await run('npx', ['jest', '--json', '--rootDir', folder], {
         cwd: folder,

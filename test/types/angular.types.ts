@@ -12,7 +12,7 @@ import {
   signal,
 } from '@angular/core';
 import { provideRouter } from '@angular/router';
-import { hold, spy, standIn } from 'simulacra';
+import { hold, spy, standIn, swap } from 'simulacra';
 import { isolate, isolateWith, startAt, stub } from 'simulacra/angular';
 import { HiveCard } from '../../examples/angular-apiary/src/hive-card';
 import { Session } from '../../examples/angular-apiary/src/session';
@@ -90,4 +90,13 @@ export async function surroundings() {
   await isolate(YardGate, { provide: [[UNITS, 'stone']] });
   // @ts-expect-error a token without its value
   await isolate(YardGate, { provide: [Session] });
+}
+
+export async function swaps() {
+  const feed = () => import('../conformance/scale-angular');
+  const scale = swap(() => import('../conformance/scale'), { readScale: { kilograms: 3 } });
+  const subject = await isolate(feed, { props: { hiveId: 'h1' }, swap: [scale] });
+  subject.given(scale).readScale.calls satisfies [hiveId: string][];
+  // @ts-expect-error an input the loaded component does not have
+  await isolate(feed, { props: { hive: 'h1' } });
 }

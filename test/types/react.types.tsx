@@ -1,5 +1,19 @@
 /* Compiled, never run: what the public interface must take and must refuse. */
-import { fail, hold, inTurn, later, role, spy, standIn, type Held, type Spy, type StandIn } from 'simulacra';
+import {
+  fail,
+  hold,
+  inTurn,
+  later,
+  role,
+  spy,
+  standIn,
+  stream,
+  swap,
+  type Held,
+  type Spy,
+  type StandIn,
+} from 'simulacra';
+import type { Client } from '../seam/fixture/src/api';
 import { isolate, isolateWith, stub } from 'simulacra/react';
 import 'simulacra/jest';
 import { createContext, forwardRef, lazy, memo, type ReactNode } from 'react';
@@ -143,6 +157,42 @@ function doubles() {
   return [typed, given, onOpen];
 }
 
+function swaps() {
+  const module = () => import('../seam/fixture/src/useScale');
+  const api = () => import('../seam/fixture/src/api');
+  const feed = () => import('../seam/fixture/src/ScaleFeed');
+  const scale = swap(module, {
+    useScale: { kilograms: 31.2, live: true },
+    toPounds: (kilograms) => kilograms * 2,
+  });
+  swap(module, {
+    useScale: inTurn({ kilograms: 1, live: true }, { kilograms: 2, live: false }),
+    unit: 'stone',
+  });
+  swap(api, { fetchHives: hold<string[]>(), watch: stream<number>(), yards: ['south'] }, { rest: 'refused' });
+  swap(api, { fetchHives: inTurn(fail(503), later(5, ['Anemone'])), client: standIn<Client>(['get']) });
+  // @ts-expect-error a name the module does not export
+  swap(module, { useScael: { kilograms: 31.2, live: true } });
+  // @ts-expect-error an answer of another type
+  swap(module, { useScale: { kilograms: 'heavy', live: true } });
+  // @ts-expect-error a function that returns at once cannot be held
+  swap(module, { useScale: hold() });
+  // @ts-expect-error a constant of another type
+  swap(module, { unit: 3 });
+  // @ts-expect-error a stream of another type
+  swap(api, { watch: stream<string>() });
+  void isolate(feed, { props: { hiveId: 'h1' }, swap: [scale] }).then((subject) => {
+    same<Equal<Parameters<typeof subject.update>[0], Partial<{ hiveId: string; of?: string }>>>();
+    subject.given(scale).useScale.calls satisfies [hiveId: string][];
+  });
+  void isolate(() => import('../seam/fixture/src/Barrelled'));
+  void isolate(() => import('../seam/fixture/src/several').then(({ Second }) => Second));
+  // @ts-expect-error a prop the loaded component does not have
+  void isolate(feed, { props: { hive: 'h1' } });
+  // @ts-expect-error a prop that is missing
+  void isolate(feed);
+}
+
 function matchers() {
   expect({}).toShow(role('button'), { times: 3 });
   expect({}).not.toHaveShown(role('alert', /late/));
@@ -152,4 +202,4 @@ function matchers() {
   role('heading', { level: 'one' });
 }
 
-export { props, surroundings, stubs, network, doubles, matchers };
+export { props, surroundings, stubs, network, doubles, swaps, matchers };

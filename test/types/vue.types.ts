@@ -1,5 +1,5 @@
 /* Compiled, never run: what the public interface must take and must refuse. */
-import { spy, standIn } from 'simulacra';
+import { spy, standIn, swap } from 'simulacra';
 import { isolate, isolateWith, stub } from 'simulacra/vue';
 import { defineComponent, ref, type InjectionKey, type PropType } from 'vue';
 import HiveCard from '../../examples/vue-apiary/src/HiveCard.vue';
@@ -65,4 +65,13 @@ export async function surroundings() {
   await isolate(YardGate, { provide: [[Units, 'stone']] });
   // @ts-expect-error a key without its value
   await isolate(YardGate, { provide: [SessionKey] });
+}
+
+export async function swaps() {
+  const feed = () => import('../conformance/ScaleFeed.vue');
+  const scale = swap(() => import('../conformance/scale'), { readScale: { kilograms: 3 } });
+  const subject = await isolate(feed, { props: { hiveId: 'h1' }, swap: [scale] });
+  subject.given(scale).readScale.calls satisfies [hiveId: string][];
+  // @ts-expect-error a prop the loaded component does not have
+  await isolate(feed, { props: { hive: 'h1' } });
 }

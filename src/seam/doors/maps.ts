@@ -25,7 +25,8 @@ const withMap = (code: string, map: string) =>
 /** What came of a rewritten file, with a map that leads past the rewriting. */
 export function chain({ code, map }: Transformed, rewritten: Rewritten, file: string): Transformed {
   const written = inlineMapOf(code);
-  const outer = map ?? written;
+  // Some say there is no map of its own by an empty text.
+  const outer = map || written;
   const own = rewritten.makeMap().toString();
   if (!outer) return { code, map: JSON.parse(own) as object };
   const first = typeof outer === 'string' ? (JSON.parse(outer) as object) : outer;
