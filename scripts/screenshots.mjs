@@ -14,6 +14,7 @@ for (const framework of ['react', 'vue', 'angular']) {
   await server.listen();
   const page = await browser.newPage();
   await page.goto(`http://127.0.0.1:${server.httpServer.address().port}/`);
+  await page.setViewport({ width: 1280, height: 800 });
   const picture = (name) => page.screenshot({ path: `${folder}/${framework}-apiary${name}.png` });
   await page.waitForSelector('input');
   await picture('-gate');
@@ -24,6 +25,14 @@ for (const framework of ['react', 'vue', 'angular']) {
   await page.evaluate(() => [...document.querySelectorAll('nav button')][1].click());
   await page.waitForSelector('[role=alert]');
   await picture('-failed');
+  await page.evaluate(() => [...document.querySelectorAll('nav button')][0].click());
+  await page.waitForSelector('article button');
+  await page.click('article button');
+  await page.waitForSelector('.scale');
+  await page.type('.inspection input', '60');
+  await page.click('.inspection [type=submit]');
+  await page.waitForSelector('.inspection [role=alert]');
+  await picture('-hive');
   await server.close();
 }
 await close();

@@ -32,6 +32,9 @@ it.each(['react', 'vue', 'angular'])(
       gate: 'Who is in the yard?',
       hives: ['Anemone', 'Borage', 'Clover'],
       found: 'Borage',
+      hive: 'Borage',
+      scale: 'On the scale … kg and counting',
+      logged: 'The inspection is logged',
       empty: 'No hives in this yard yet',
     });
     expect(problems).toEqual([]);

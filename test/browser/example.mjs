@@ -23,6 +23,12 @@ seen.hives = await page.$$eval('article h3', (headings) => headings.map(({ textC
 await page.type('input[type=search]', 'bor');
 await page.waitForFunction(() => document.querySelectorAll('article').length === 1);
 seen.found = await see('article h3');
+await page.click('article button');
+seen.hive = await see('.detail h2');
+seen.scale = (await see('.scale')).replace(/[\d.]+/, '…').replace(/\s+/g, ' ');
+await page.type('.inspection input', '4');
+await page.click('.inspection [type=submit]');
+seen.logged = await see('.inspection [role=status]');
 await page.evaluate(() => [...document.querySelectorAll('nav button')].at(-1).click());
 seen.empty = await see('.empty');
 await server.close();

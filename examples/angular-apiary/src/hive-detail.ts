@@ -25,6 +25,7 @@ import { ScaleFeed } from './scale-feed';
       }
     </section>
   `,
+  host: { style: 'display: contents' },
 })
 export class HiveDetail {
   readonly #params = toSignal(inject(ActivatedRoute).paramMap);

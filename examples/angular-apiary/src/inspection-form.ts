@@ -27,6 +27,7 @@ import { NotePad } from './note-pad';
       }
     </form>
   `,
+  host: { style: 'display: contents' },
 })
 export class InspectionForm {
   readonly hiveId = input.required<string>();

@@ -9,6 +9,7 @@ import { ChangeDetectionStrategy, Component, input, output, viewChild, type Elem
       <textarea #area [value]="text()" (input)="write.emit(area.value)"></textarea>
     </label>
   `,
+  host: { style: 'display: contents' },
 })
 export class NoteField {
   readonly text = input.required<string>();

@@ -12,6 +12,7 @@ import { NoteField } from './note-field';
       <note-field [text]="text()" (write)="write.emit($event)" />
     </div>
   `,
+  host: { style: 'display: contents' },
 })
 export class NotePad {
   readonly text = input.required<string>();

@@ -15,6 +15,7 @@ import { injectWeight } from './units';
       </p>
     }
   `,
+  host: { style: 'display: contents' },
 })
 export class ScaleFeed {
   readonly hiveId = input.required<string>();
