@@ -72,7 +72,7 @@ async function running() {
   };
   const result = await compare({ ours: run({}), floor: run({ IS_BARE: '1' }), rounds: 7, warmUp: 1 });
   return {
-    name: "Jest on the React example's tests, rewritten",
+    name: "Jest on the React example's tests that swap nothing, rewritten",
     against: 'not rewritten',
     goal: 1.1,
     ...result,

@@ -35,6 +35,13 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     );
     return link;
   };
+  // One way to each module, however often it is asked for.
+  const whole = new Map<string, Link>();
+  const makeWhole = (specifier: string, id: string): Link => {
+    const real = () => room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier, importer: own });
+    const uses = { '*': 0 };
+    return makeLink({ importer: own, id: () => id, uses, real, need: () => undefined, isCommon: false });
+  };
   return {
     link: makeOne,
     tell(exported: string, link: Link, name: string, update: () => void): void {
@@ -48,21 +55,15 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     star: (): void => undefined,
     async load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
       const id = idOf(named);
-      noteLoad(own, () => id);
+      noteLoad(own, named[0], () => id);
       if (placedFor(id).length === 0) {
         const exports = await load();
         room.real.set(id, exports as Exports);
         return exports;
       }
-      const real = (): never => refuse('SIM-SEAM-UNLOADED', { specifier: named[0], importer: own });
-      return makeLink({
-        importer: own,
-        id: () => id,
-        uses: { '*': 0 },
-        real,
-        need: () => undefined,
-        isCommon: false,
-      })();
+      const link = whole.get(id) ?? makeWhole(named[0], id);
+      whole.set(id, link);
+      return link();
     },
     thunk(named: Named, load: () => Promise<unknown>) {
       const [specifier, id, functions] = named;

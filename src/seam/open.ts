@@ -24,6 +24,15 @@ export function open(require: Require, module: { exports: unknown }, file: strin
     if (room.placed.length === 0 || placedFor(id()).length === 0) readReal();
     return makeLink({ importer: file, id, uses, real: readReal, need: () => undefined, isCommon: true });
   };
+  // One way to each module, however often it is asked for.
+  const whole = new Map<string, Link>();
+  const lookUpWhole = (named: Named, load: () => unknown): unknown => {
+    const [specifier] = named;
+    const link = whole.get(specifier) ?? makeOne(named, load, { '*': 0 });
+    whole.set(specifier, link);
+    return link();
+  };
+  const isSwapped = (named: Named) => room.placed.length > 0 && placedFor(idOf(named)()).length > 0;
   const exports = () => module.exports as Exports;
   const tell = (exported: string, _: Link, __: string, get: () => unknown) =>
     void Object.defineProperty(exports(), exported, { get, enumerable: true, configurable: true });
@@ -33,27 +42,24 @@ export function open(require: Require, module: { exports: unknown }, file: strin
     /** `export *`: names nobody can tell before the original is loaded are looked for when they are asked for. */
     star(link: Link): void {
       const own = exports();
-      const isSwapped = room.placed.length > 0 && placedFor(link.id()).length > 0;
-      const names = isSwapped
+      const isLeftOut = room.placed.length > 0 && placedFor(link.id()).length > 0;
+      const names = isLeftOut
         ? placedFor(link.id()).flatMap(({ doubles }) => [...doubles.keys()])
         : Object.keys(link());
       for (const name of names) {
         if (name !== 'default' && name !== '__esModule' && !Object.hasOwn(own, name))
           tell(name, link, name, () => link()[name]);
       }
-      if (isSwapped)
+      if (isLeftOut)
         Object.setPrototypeOf(own, makeBackground(link, Object.getPrototypeOf(own) as object | null));
     },
     load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
-      const id = idOf(named);
-      noteLoad(file, id);
-      if (room.placed.length === 0 || placedFor(id()).length === 0) return load();
-      return Promise.resolve(makeOne(named, () => require(named[0]), { '*': 0 })());
+      noteLoad(file, named[0], idOf(named));
+      return isSwapped(named) ? Promise.resolve(lookUpWhole(named, () => require(named[0]))) : load();
     },
     thunk: (named: Named, load: () => Promise<unknown>) => tagThunk(load, named[0], idOf(named)),
     require(named: Named, load: () => unknown): unknown {
-      if (room.placed.length === 0 || placedFor(idOf(named)()).length === 0) return load();
-      return makeOne(named, load, { '*': 0 })();
+      return isSwapped(named) ? lookUpWhole(named, load) : load();
     },
   };
 }

@@ -95,7 +95,7 @@ function isStale({ id, name, given }: Taken): boolean {
  * loaded before the test began, is imported by one of them.
  */
 function startingFrom(subject: string | undefined): string[] {
-  const imported = new Set([...room.links, ...room.loads].map(({ id }) => id()));
+  const imported = new Set([...room.links, ...room.loads.values()].map(({ id }) => id()));
   const first = [...room.files].filter((file) => !imported.has(file) && !room.subjects.has(file));
   return subject === undefined ? first : [subject, ...first];
 }
@@ -103,7 +103,7 @@ function startingFrom(subject: string | undefined): string[] {
 /** The modules some modules lead to, as far as they were rewritten. */
 function reachedFrom(start: readonly string[]): ReadonlySet<string> {
   const next = new Map<string, string[]>();
-  for (const { importer, id } of [...room.links, ...room.loads])
+  for (const { importer, id } of [...room.links, ...room.loads.values()])
     next.set(importer, [...(next.get(importer) ?? []), id()]);
   const reached = new Set(start);
   for (const at of reached) for (const id of next.get(at) ?? []) reached.add(id);

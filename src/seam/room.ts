@@ -73,7 +73,7 @@ export interface Room {
   /** The exports of the standard modules that are loaded. */
   readonly real: Map<string, Record<string | symbol, unknown>>;
   /** What a file loaded when it was needed. */
-  readonly loads: { readonly importer: string; readonly id: () => string }[];
+  readonly loads: Map<string, { readonly importer: string; readonly id: () => string }>;
   /** Modules a test named as its subject, and so loaded itself. */
   readonly subjects: Set<string>;
   /** True while a test loads its subject. */
@@ -95,7 +95,7 @@ export const room = (shared.rooms['seam'] ??= {
   handed: new Map(),
   files: new Set(),
   real: new Map(),
-  loads: [],
+  loads: new Map(),
   subjects: new Set(),
   isLoadingSubject: false,
   left: new Set(),
@@ -129,7 +129,7 @@ export function doubleOf(module: string, name: string): Double | undefined {
 }
 
 /** Remembers that a file loads a module when it is needed. */
-export function noteLoad(importer: string, id: () => string): void {
+export function noteLoad(importer: string, specifier: string, id: () => string): void {
   if (room.isLoadingSubject) room.subjects.add(id());
-  else room.loads.push({ importer, id });
+  else room.loads.set(`${importer}\0${specifier}`, { importer, id });
 }

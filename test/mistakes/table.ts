@@ -5,7 +5,6 @@ import { hives } from '../../examples/shared/hive';
 type Any = any;
 
 const tides = () => import('./modules/tides');
-const causeOf = (error: Error) => Promise.reject((error.cause as Error | undefined) ?? error);
 
 export interface Mistake {
   readonly title: string;
@@ -126,7 +125,7 @@ export function mistakes(kit: MistakeKit): Mistake[] {
     {
       title: 'An export that was refused',
       code: "isolate(() => import('./Shore'), { swap: [swap(() => import('./tides'), {}, { rest: 'refused' })] })",
-      make: () => isolate(shore, { swap: [swap(tides, {}, { rest: 'refused' })] }).catch(causeOf),
+      make: () => isolate(shore, { swap: [swap(tides, {}, { rest: 'refused' })] }),
     },
     {
       title: 'A swap that comes too late',

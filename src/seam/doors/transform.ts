@@ -72,10 +72,17 @@ export function createTransformer({ transformer, options: inside }: Around) {
     },
     getCacheKey(code: string, file: string, options: Options): string {
       const key = loadInner(options).getCacheKey?.(code, file, forInner(options));
-      return keyOf(key ?? JSON.stringify(inside), code, file, String(options.supportsStaticESM));
+      const handedOn = options.supportsStaticESM ? namesHandedOn(code, file) : '';
+      return keyOf(key ?? JSON.stringify(inside), code, file, String(options.supportsStaticESM), handedOn);
     },
   };
 }
+
+// The names `export *` hands on stand in what is made of a file, and come of other files.
+const namesHandedOn = (code: string, file: string): string =>
+  [...code.matchAll(/\bexport\s*\*\s*from\s*['"]([^'"]+)['"]/g)]
+    .map(([, specifier]) => exportNamesOf(findFile(specifier!, file))?.join())
+    .join('\0');
 
 const ours = __dirname;
 

@@ -39,8 +39,9 @@ export function seams(): Plugin {
         // What nobody can find is left to Vite to complain of.
         if (found && !found.external) ids.set(specifier, plain(found.id));
       }
+      // What is read of other files stands in what is made of this one.
       for (const path of ids.values())
-        if (isOwnFile(path, ours) && code.includes('swap')) this.addWatchFile(path);
+        if (isOwnFile(path, ours) && /\bswap\b|export\s*\*/.test(code)) this.addWatchFile(path);
       const rewritten = rewrite(code, 'script.js', {
         form: 'module',
         runtime,
