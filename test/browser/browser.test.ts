@@ -21,12 +21,19 @@ it('sends what a browser sends for a person, in the same order', async () => {
   expect(simulated).toEqual(real);
 }, 90_000);
 
-it.each(['react', 'vue', 'angular'])(
-  'the %s example is usable in a browser',
-  async (framework) => {
+it.each([
+  ['react', 'as it is'],
+  ['vue', 'as it is'],
+  ['angular', 'as it is'],
+  ['react', 'rewritten'],
+  ['vue', 'rewritten'],
+])(
+  'the %s example is usable in a browser, %s',
+  async (framework, how) => {
     const { seen, problems } = await run<{ seen: object; problems: string[] }>(
       'example.mjs',
       `examples/${framework}-apiary/vite.config.ts`,
+      how,
     );
     expect(seen).toEqual({
       gate: 'Who is in the yard?',

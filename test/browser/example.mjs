@@ -1,9 +1,11 @@
 // Opens an example in a real browser, on its simulated backend, and prints what a person sees of it.
 import { createServer } from 'vite';
+import { seams } from '../../dist/seam-vite.js';
 import { openBrowser } from '../../scripts/browser.mjs';
 
-const [config] = process.argv.slice(2);
-const server = await createServer({ configFile: config, server: { port: 0 }, logLevel: 'error' });
+const [config, how] = process.argv.slice(2);
+const plugins = how === 'rewritten' ? [seams()] : [];
+const server = await createServer({ configFile: config, plugins, server: { port: 0 }, logLevel: 'error' });
 await server.listen();
 const { browser, close } = await openBrowser();
 const page = await browser.newPage();

@@ -36,8 +36,9 @@ export function seams(): Plugin {
       const ids = new Map<string, string>();
       for (const specifier of specifiersIn(code)) {
         const found = /^(\/@|virtual:|\0)/.test(specifier) ? null : await this.resolve(specifier, id);
-        // What nobody can find is left to Vite to complain of.
-        if (found && !found.external) ids.set(specifier, plain(found.id));
+        // What nobody can find is left to Vite to complain of; a file that imports itself, as React's hot
+        // reloading has it do, has no other to wait for.
+        if (found && !found.external && plain(found.id) !== plain(id)) ids.set(specifier, plain(found.id));
       }
       // What is read of other files stands in what is made of this one.
       for (const path of ids.values())
