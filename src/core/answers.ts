@@ -64,7 +64,7 @@ export function fail(reason?: unknown, problem?: Problem): Failure {
  * @param delay milliseconds
  * @param answer any answer
  * @example
- * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': later(20, hives) } });
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': later(200, hives) } });
  * expect(board).toShow(role('status'));
  * await board.appears(text('Anemone'));
  */

@@ -40,7 +40,7 @@ test('hives that are there at once were still announced', async () => {
 });
 
 test('hives that take their time appear', async () => {
-  const board = await isolate(HiveBoard, { props, network: { 'GET /api/hives': later(30, hives) } });
+  const board = await isolate(HiveBoard, { props, network: { 'GET /api/hives': later(300, hives) } });
   expect(board).toShow(role('status'));
   await board.appears(part(HiveCard));
 });
