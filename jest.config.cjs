@@ -29,7 +29,7 @@ const withSeams = (project) => {
 const withVue = { ...source, ...vue, transform: { ...vue.transform, ...source.transform } };
 
 module.exports = {
-  testTimeout: 30_000,
+  testTimeout: 60_000,
   projects: [
     withSeams({
       ...withVue,
