@@ -86,20 +86,20 @@ await build({
 // The ways into the runners for the rewriter, which has a parser of its own.
 const doors = { ...cli, packages: 'bundle', external: ['oxc-parser', 'vite'] };
 const doorNamed = (door, out) => ({ in: `src/seam/doors/${door}.ts`, out });
-await build({
-  ...doors,
-  format: 'cjs',
-  outExtension: { '.js': '.cjs' },
-  entryPoints: [doorNamed('transform', 'seam-transform')],
-  footer: { js: 'module.exports = { ...module.exports };' },
-});
-await build({
-  ...doors,
-  format: 'cjs',
-  outExtension: { '.js': '.cjs' },
-  entryPoints: [doorNamed('jest', 'seam-jest')],
-  footer: { js: 'module.exports = module.exports.seams;' },
-});
+const doorsOfJest = {
+  // As a runner reads it: plain properties, and what is called itself.
+  transform: 'module.exports = { ...module.exports };',
+  jest: 'module.exports = module.exports.seams;',
+};
+for (const [door, footer] of Object.entries(doorsOfJest)) {
+  await build({
+    ...doors,
+    format: 'cjs',
+    outExtension: { '.js': '.cjs' },
+    entryPoints: [doorNamed(door, `seam-${door}`)],
+    footer: { js: footer },
+  });
+}
 await build({
   ...doors,
   entryPoints: [

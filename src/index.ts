@@ -9,7 +9,7 @@ export type { AnswerOf, Spy } from './core/spy';
 export { standIn } from './core/stand-in';
 export type { Answers, StandIn } from './core/stand-in';
 export { swap } from './seam/swap';
-export type { Doubles, Swap, Swapped } from './seam/swap';
+export type { Swap, Swapped } from './seam/swap';
 export { takeDown } from './core/sandbox';
 export { SimulacraError } from './core/errors';
 export type { Code } from './core/errors';

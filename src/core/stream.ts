@@ -1,4 +1,4 @@
-import type { Failure } from './answers';
+import { fail } from './answers';
 import { nextTurn } from './host';
 import { errorOf } from './settle-answer';
 import { shared } from './shared';
@@ -58,7 +58,7 @@ export function stream<T>(): Stream<T> {
     emit: (value) => tell((listener) => last ?? listener.next?.(value)),
     end: () => finish((listener) => listener.complete?.()),
     fail: (reason) => {
-      const error = errorOf({ simulacra: 'fail', reason, problem: undefined } satisfies Failure);
+      const error = errorOf(fail(reason));
       return finish((listener) => listener.error?.(error));
     },
     subscribe: (given) => {

@@ -1,12 +1,13 @@
 import { makeView, readReal } from './view';
-import { doubleOf, placedFor, room, type Link, type Uses } from './room';
+import { doubleOf, isSwapped, room, type Exports, type Link } from './room';
+import type { Uses } from './uses';
 
 export interface Linking {
   readonly importer: string;
   readonly id: () => string;
   readonly uses: Uses;
   /** The original's exports; loads them where that can be done at once. */
-  real(): Record<string | symbol, unknown>;
+  real(): Exports;
   need(name: string): Promise<void> | undefined;
   readonly isCommon: boolean;
 }
@@ -16,10 +17,10 @@ export function makeLink(linking: Linking): Link {
   const { id, importer, uses, real, isCommon } = linking;
   let seen = -1;
   let current: Record<string, unknown>;
-  let isSwapped = false;
+  let isView = false;
   const refresh = () => {
-    isSwapped = isSwappedNow(linking);
-    current = (isSwapped ? makeView({ id: id(), importer, uses, real, isCommon }) : real()) as typeof current;
+    isView = isSwapped(id);
+    current = (isView ? makeView({ id: id(), importer, uses, real, isCommon }) : real()) as typeof current;
     seen = room.generation;
     return current;
   };
@@ -32,11 +33,11 @@ export function makeLink(linking: Linking): Link {
     need: linking.need,
     byDefault: () => {
       const now = lookUp();
-      return isSwapped ? now['default'] : readReal(now, 'default', isCommon);
+      return isView ? now['default'] : readReal(now, 'default', isCommon);
     },
     whole: () => {
       const now = lookUp();
-      if (isSwapped || !isCommon || now['__esModule']) return now;
+      if (isView || !isCommon || now['__esModule']) return now;
       if (whole?.of !== now) whole = { of: now, made: asNamespace(now) };
       return whole.made;
     },
@@ -49,9 +50,6 @@ export function makeLink(linking: Linking): Link {
   return link;
 }
 
-// Finding out what identifies a module takes its time, so nobody asks as long as nothing is swapped.
-const isSwappedNow = ({ id }: Linking): boolean => room.placed.length > 0 && placedFor(id()).length > 0;
-
 // What a module that is one value looks like to `import * as`: its members, and itself as the default.
 function asNamespace(exports: Record<string, unknown>): unknown {
   if (exports === null || (typeof exports !== 'object' && typeof exports !== 'function'))
@@ -59,11 +57,10 @@ function asNamespace(exports: Record<string, unknown>): unknown {
   return Object.defineProperties({ default: exports }, Object.getOwnPropertyDescriptors(exports));
 }
 
+// All exports at once are a view that changes with the swaps, where it was one when it was taken.
+const wholeView = { given: undefined };
+
 function note({ id, importer }: Linking, name: string, line: number): void {
-  const isAll = name === '*';
-  const double = room.placed.length > 0 && !isAll ? doubleOf(id(), name) : undefined;
-  // All exports at once are a view that changes with the swaps, where it was one when it was taken.
-  const isView = isAll && room.placed.length > 0 && placedFor(id()).length > 0;
-  const given = double ? { value: double.given } : isView ? { value: undefined } : undefined;
-  room.taken.push({ id, name, by: importer, line, given });
+  const double = isSwapped(id) ? (name === '*' ? wholeView : doubleOf(id(), name)) : undefined;
+  room.taken.push({ id, name, by: importer, line, given: double && { value: double.given } });
 }

@@ -1,10 +1,9 @@
 import { refuse } from '../core/errors';
 import { makeLink } from './link';
-import { doubleOf, noteLoad, placedFor, room, type Link, type Uses } from './room';
+import { doubleOf, noteLoad, placedFor, room, type Exports, type Link, type Named } from './room';
+import { neededOf, usage, type Uses } from './uses';
 import { tagThunk } from './thunk';
 
-type Exports = Record<string | symbol, unknown>;
-type Named = readonly [specifier: string, id?: string, functions?: readonly string[]];
 interface Meta {
   readonly url: string;
   resolve?(specifier: string): string;
@@ -17,16 +16,23 @@ interface Meta {
 export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   room.files.add(own);
   const idOf = ([specifier, id]: Named) => id ?? resolve(meta, specifier);
+  const realOf = (specifier: string, id: string) => (): Exports =>
+    room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier, importer: own });
   const makeOne = async (named: Named, load: () => Promise<unknown>, uses: Uses): Promise<Link> => {
     const id = idOf(named);
     let coming: Promise<void> | undefined;
     // Of two files that import each other one cannot wait: it has what the other one is told.
     const bring = () => (coming ??= load().then((exports) => void room.real.set(id, exports as Exports)));
-    const readReal = (): Exports =>
-      room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier: named[0], importer: own });
     const need = (name: string) => needFrom(id, name, bring);
-    const link = makeLink({ importer: own, id: () => id, uses, real: readReal, need, isCommon: false });
-    const names = Object.keys(uses).filter((name) => uses[name] !== handedOn);
+    const link = makeLink({
+      importer: own,
+      id: () => id,
+      uses,
+      real: realOf(named[0], id),
+      need,
+      isCommon: false,
+    });
+    const names = neededOf(uses);
     if (room.placed.length > 0) room.left.add(link);
     const isNeeded = placedFor(id).length === 0 || names.some((name) => !isGiven(id, name));
     if (isNeeded) await waitFor(own, id, bring);
@@ -38,8 +44,8 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   // One way to each module, however often it is asked for.
   const whole = new Map<string, Link>();
   const makeWhole = (specifier: string, id: string): Link => {
-    const real = () => room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier, importer: own });
-    const uses = { '*': 0 };
+    const real = realOf(specifier, id);
+    const uses = { '*': usage.passed };
     return makeLink({ importer: own, id: () => id, uses, real, need: () => undefined, isCommon: false });
   };
   return {
@@ -72,9 +78,6 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     },
   };
 }
-
-/** Stands in `uses` for what a file only hands on. */
-export const handedOn = 3;
 
 // As a path, so that a CommonJS module of the same process calls it the same.
 const plain = (url: string) => {

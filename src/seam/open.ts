@@ -1,13 +1,12 @@
 import { makeLink } from './link';
-import { doubleOf, noteLoad, placedFor, room, type Link, type Uses } from './room';
+import { doubleOf, isSwapped, noteLoad, placedFor, room, type Exports, type Link, type Named } from './room';
+import { usage, type Uses } from './uses';
 import { tagThunk } from './thunk';
 
 interface Require {
   (specifier: string): unknown;
   resolve(specifier: string): string;
 }
-type Exports = Record<string | symbol, unknown>;
-type Named = readonly [specifier: string, id?: string];
 
 /** What a rewritten CommonJS module reaches the others through. */
 export function open(require: Require, module: { exports: unknown }, file: string) {
@@ -21,18 +20,17 @@ export function open(require: Require, module: { exports: unknown }, file: strin
     const readReal = () => (real ??= { exports: load() as Exports }).exports;
     const id = idOf(named);
     // In the order the imports are written, as ever; only what is swapped is left until it is needed.
-    if (room.placed.length === 0 || placedFor(id()).length === 0) readReal();
+    if (!isSwapped(id)) readReal();
     return makeLink({ importer: file, id, uses, real: readReal, need: () => undefined, isCommon: true });
   };
   // One way to each module, however often it is asked for.
   const whole = new Map<string, Link>();
   const lookUpWhole = (named: Named, load: () => unknown): unknown => {
     const [specifier] = named;
-    const link = whole.get(specifier) ?? makeOne(named, load, { '*': 0 });
+    const link = whole.get(specifier) ?? makeOne(named, load, { '*': usage.passed });
     whole.set(specifier, link);
     return link();
   };
-  const isSwapped = (named: Named) => room.placed.length > 0 && placedFor(idOf(named)()).length > 0;
   const exports = () => module.exports as Exports;
   const tell = (exported: string, _: Link, __: string, get: () => unknown) =>
     void Object.defineProperty(exports(), exported, { get, enumerable: true, configurable: true });
@@ -42,7 +40,7 @@ export function open(require: Require, module: { exports: unknown }, file: strin
     /** `export *`: names nobody can tell before the original is loaded are looked for when they are asked for. */
     star(link: Link): void {
       const own = exports();
-      const isLeftOut = room.placed.length > 0 && placedFor(link.id()).length > 0;
+      const isLeftOut = isSwapped(link.id);
       const names = isLeftOut
         ? placedFor(link.id()).flatMap(({ doubles }) => [...doubles.keys()])
         : Object.keys(link());
@@ -54,12 +52,13 @@ export function open(require: Require, module: { exports: unknown }, file: strin
         Object.setPrototypeOf(own, makeBackground(link, Object.getPrototypeOf(own) as object | null));
     },
     load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
-      noteLoad(file, named[0], idOf(named));
-      return isSwapped(named) ? Promise.resolve(lookUpWhole(named, () => require(named[0]))) : load();
+      const id = idOf(named);
+      noteLoad(file, named[0], id);
+      return isSwapped(id) ? Promise.resolve(lookUpWhole(named, () => require(named[0]))) : load();
     },
     thunk: (named: Named, load: () => Promise<unknown>) => tagThunk(load, named[0], idOf(named)),
     require(named: Named, load: () => unknown): unknown {
-      return isSwapped(named) ? lookUpWhole(named, load) : load();
+      return isSwapped(idOf(named)) ? lookUpWhole(named, load) : load();
     },
   };
 }

@@ -2,6 +2,7 @@ import { refuse } from '../core/errors';
 import { nearest } from '../core/near';
 import { readKind } from './kinds';
 import { doubleOf, placedFor, renew, room, type Owner, type Placed, type Taken } from './room';
+import { neededOf, usage } from './uses';
 import type { Swap } from './swap';
 import { moduleOf, type Thunk } from './thunk';
 
@@ -32,11 +33,10 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
     owner,
     ready: async () => {
       for (const link of room.left) {
-        const needed = Object.keys(link.uses).filter((name) => link.uses[name] !== 3);
-        await Promise.all(needed.map((name) => link.need(name)));
+        await Promise.all(neededOf(link.uses).map((name) => link.need(name)));
       }
     },
-    refuseTaken: (subject, calledAt) => refuseTaken(subject, calledAt),
+    refuseTaken,
     refuseUnused: (subject, calledAt) => {
       if (own.length === 0) return;
       const reached = reachedFrom(startingFrom(subject));
@@ -66,7 +66,8 @@ export function callForSubject(load: () => Promise<unknown>): Promise<unknown> {
 export function readDoubles({ load, doubles }: Swap): Record<string, unknown> {
   const id = moduleOf(load as unknown as Thunk).id();
   const isCalled = (name: string) =>
-    readKind(id, name) === 'function' || room.links.some((link) => link.uses[name] === 1 && link.id() === id);
+    readKind(id, name) === 'function' ||
+    room.links.some((link) => link.uses[name] === usage.called && link.id() === id);
   return Object.fromEntries(
     [...doubles].map(([name, { call, value }]) => [name, call !== value && isCalled(name) ? call : value]),
   );

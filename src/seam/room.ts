@@ -1,4 +1,5 @@
 import { shared } from '../core/shared';
+import type { Uses } from './uses';
 
 /** What a test gave for one module's exports, while it is in place. */
 export interface Placed {
@@ -54,8 +55,10 @@ export interface Link {
   need(name: string): Promise<void> | undefined;
 }
 
-/** How a file uses each export: 1 calls it, 2 only looks into it, 3 only hands it on, 0 none of these. */
-export type Uses = Readonly<Record<string, number>>;
+/** A module as a rewritten file names it; the functions it exports are told where they were read beforehand. */
+export type Named = readonly [specifier: string, id?: string, functions?: readonly string[]];
+
+export type Exports = Record<string | symbol, unknown>;
 
 /** What is known of all modules in this process that were rewritten. */
 export interface Room {
@@ -71,7 +74,7 @@ export interface Room {
   /** Every file that was rewritten and run. */
   readonly files: Set<string>;
   /** The exports of the standard modules that are loaded. */
-  readonly real: Map<string, Record<string | symbol, unknown>>;
+  readonly real: Map<string, Exports>;
   /** What a file loaded when it was needed. */
   readonly loads: Map<string, { readonly importer: string; readonly id: () => string }>;
   /** Modules a test named as its subject, and so loaded itself. */
@@ -118,6 +121,9 @@ export function placedFor(module: string): Placed[] {
   const running = [...owners].find((owner) => owner.isRunning?.()) ?? found[0]!.owner;
   return found.filter(({ owner }) => owner === running);
 }
+
+/** Finding out what identifies a module takes its time, so nobody asks as long as nothing is swapped. */
+export const isSwapped = (id: () => string): boolean => room.placed.length > 0 && placedFor(id()).length > 0;
 
 /** What is in place for one export. */
 export function doubleOf(module: string, name: string): Double | undefined {

@@ -1,9 +1,8 @@
 import { isArranged } from '../core/answers';
 import { isSpy, spy, type AnswerOf, type AnyFunction } from '../core/spy';
-import type { StandIn } from '../core/stand-in';
 import { moduleOf, isThunk } from './thunk';
 import { calledFrom, refuse } from '../core/errors';
-import { doorHere } from './doors';
+import { doorHere } from './door-here';
 import type { Double } from './room';
 
 /** What a module exports instead, by name: for a function any answer, for anything else a value of its kind. */
@@ -18,13 +17,9 @@ type Widened<T> = T extends string ? string : T extends number ? number : T exte
 export interface Swap<M = object> {
   readonly simulacra: 'swap';
   readonly load: () => Promise<M>;
-  readonly exports: Readonly<Record<string, unknown>>;
   readonly rest: 'real' | 'refused';
   readonly doubles: ReadonlyMap<string, Double>;
 }
-
-/** What a subject was given in place of a module's exports: functions are spies. */
-export type Doubles<M> = StandIn<M>;
 
 /**
  * Says what a module exports instead, while a subject is up. The subject, given as
@@ -52,7 +47,6 @@ export function swap<M extends object>(
   return {
     simulacra: 'swap',
     load,
-    exports: given,
     rest: options.rest ?? 'real',
     doubles: new Map(Object.keys(given).map((name) => [name, makeDouble(given[name], name)])),
   };

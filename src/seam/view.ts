@@ -1,13 +1,14 @@
 import { refuse } from '../core/errors';
 import { readKind } from './kinds';
-import { doubleOf, placedFor, type Double, type Uses } from './room';
+import { doubleOf, placedFor, type Double, type Exports } from './room';
+import { usage, type Uses } from './uses';
 
 interface Viewed {
   readonly id: string;
   readonly importer: string;
   readonly uses: Uses;
   /** The original's exports, loaded by then. */
-  real(): Record<string | symbol, unknown>;
+  real(): Exports;
   /** True for a module whose exports come as one value, which is also its default. */
   readonly isCommon: boolean;
 }
@@ -48,13 +49,13 @@ const tagOf = (name: symbol) => (name === Symbol.toStringTag ? 'Module' : undefi
 const namesIn = (id: string) => placedFor(id).flatMap(({ doubles }) => [...doubles.keys()]);
 const isRestRefused = (id: string) => placedFor(id).some(({ rest }) => rest === 'refused');
 
-export const readReal = (real: Record<string | symbol, unknown>, name: string, isCommon: boolean): unknown =>
+export const readReal = (real: Exports, name: string, isCommon: boolean): unknown =>
   name === 'default' && isCommon && !real['__esModule'] ? real : real[name];
 
 /** A double as a file needs it, by what the file does with it. */
 function pick(double: Double, name: string, { id, uses }: Viewed): unknown {
-  if (double.call === double.value || uses[name] === 2) return double.value;
-  if (uses[name] === 1 || readKind(id, name) === 'function') return double.call;
+  if (double.call === double.value || uses[name] === usage.lookedInto) return double.value;
+  if (uses[name] === usage.called || readKind(id, name) === 'function') return double.call;
   return double.value;
 }
 

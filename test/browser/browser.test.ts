@@ -1,20 +1,11 @@
 /** @jest-environment node */
-import { execFile } from 'node:child_process';
-import { join } from 'node:path';
-import { promisify } from 'node:util';
+import { runScript } from '../script';
 
 type Heard = Record<string, string[]>;
-const { NODE_ENV: _, ...env } = process.env;
-const options = { cwd: join(__dirname, '../..'), env: env as NodeJS.ProcessEnv };
-
-/** Runs a script beside this file, which prints what it saw as JSON. */
-async function run<T>(script: string, ...args: string[]): Promise<T> {
-  const { stdout } = await promisify(execFile)(process.execPath, [join(__dirname, script), ...args], options);
-  return JSON.parse(stdout) as T;
-}
-
 it('sends what a browser sends for a person, in the same order', async () => {
-  const { real, ours, simulated } = await run<{ real: Heard; ours: Heard; simulated: Heard }>('gestures.mjs');
+  const { real, ours, simulated } = await runScript<{ real: Heard; ours: Heard; simulated: Heard }>(
+    'browser/gestures.mjs',
+  );
   expect(Object.keys(real).length).toBe(11);
   expect(real['type into a field']).toContain('beforeinput note insertText:A');
   expect(ours).toEqual(real);
@@ -30,8 +21,8 @@ it.each([
 ])(
   'the %s example is usable in a browser, %s',
   async (framework, how) => {
-    const { seen, problems } = await run<{ seen: object; problems: string[] }>(
-      'example.mjs',
+    const { seen, problems } = await runScript<{ seen: object; problems: string[] }>(
+      'browser/example.mjs',
       `examples/${framework}-apiary/vite.config.ts`,
       how,
     );

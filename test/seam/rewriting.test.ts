@@ -1,21 +1,5 @@
 /** @jest-environment node */
-import { execFile } from 'node:child_process';
-import { join } from 'node:path';
-import { promisify } from 'node:util';
-
-const root = join(__dirname, '../..');
-
-/** Runs a script beside this file, which prints what it saw as JSON. */
-async function run<T>(script: string, ...args: string[]): Promise<T> {
-  const { NODE_ENV: _, ...env } = process.env;
-  const options = { cwd: root, env: env as NodeJS.ProcessEnv, maxBuffer: 1e8 };
-  const { stdout } = await promisify(execFile)(
-    process.execPath,
-    [join('test/seam', script), ...args],
-    options,
-  );
-  return JSON.parse(stdout) as T;
-}
+import { runScript } from '../script';
 
 interface Compared {
   readonly files: number;
@@ -26,7 +10,7 @@ interface Compared {
 }
 
 it('finds in real files what another scope analysis finds, and moves no line', async () => {
-  const { files, references, ...wrong } = await run<Compared>('scale.mjs');
+  const { files, references, ...wrong } = await runScript<Compared>('seam/scale.mjs');
   expect(wrong).toEqual({ differences: [], broken: [], unread: [] });
   expect(files).toBeGreaterThan(300);
   expect(references).toBeGreaterThan(5000);
@@ -35,7 +19,7 @@ it('finds in real files what another scope analysis finds, and moves no line', a
 it('leaves packages that are rewritten as a whole as they were', async () => {
   const queries = { told: 'success', south: ['Anemone of south'], doubled: 8, key: '[{"a":2,"b":1}]' };
   const streams = { weights: [10, 11, 20, 21, 30, 31], settled: 'settled' };
-  const seen = await run<{ looked: number }>('whole.mjs');
+  const seen = await runScript<{ looked: number }>('seam/whole.mjs');
   expect(seen).toEqual({ queries, queriesCommon: queries, streams, looked: expect.any(Number) as number });
   expect(seen.looked).toBeGreaterThan(500);
 }, 60_000);
@@ -65,7 +49,7 @@ const lines: [what: string, before: string, after: string][] = [
 
 it('rewrites what is looked up, and nothing else', async () => {
   const codes = lines.map(([, before]) => `import a, { C } from 'm'; a; x = ${before}`);
-  const { out } = await run<{ out: string[] }>('lines.mjs', ...codes);
+  const { out } = await runScript<{ out: string[] }>('seam/lines.mjs', ...codes);
   const taken = (text: string) =>
     text.slice(text.indexOf('x = ') + 4).replace(/\$s\d\.taken\("default", a\$, 1\)/g, 'a$()');
   expect(lines.map(([what], at) => [what, taken(out[at]!)])).toEqual(

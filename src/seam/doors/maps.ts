@@ -46,11 +46,14 @@ const join = (outer: object, inner: object | string, file: string): string =>
     return context.depth === 1 ? (inner as never) : null;
   }).toString();
 
-/** The line a line of a file was made of. */
-export function makeLineReader(
-  map: object | undefined,
-): ((line: number, column: number) => number) | undefined {
-  if (!map) return undefined;
-  const traced = new TraceMap(map as never);
-  return (line, column) => originalPositionFor(traced, { line, column }).line ?? line;
+/** Tells the line a line of a file was made of; the map is read when somebody asks for the first time. */
+export function makeLineReader(readMap: () => object | undefined): (line: number, column: number) => number {
+  let traced: TraceMap | null | undefined;
+  return (line, column) => {
+    if (traced === undefined) {
+      const map = readMap();
+      traced = map ? new TraceMap(map as never) : null;
+    }
+    return (traced && originalPositionFor(traced, { line, column }).line) ?? line;
+  };
 }

@@ -2,7 +2,7 @@ import { dirname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { rewrite } from '../rewrite/rewrite';
 import { carryOn, inlineMapOf, makeLineReader } from './maps';
-import { exportNamesOf, findFile, isOwnFile } from './rewrite-file';
+import { isOwnFile, namesFrom } from './rewrite-file';
 
 interface Loaded {
   readonly format: string;
@@ -24,12 +24,11 @@ export async function load(
   const file = fileURLToPath(url.replace(/[?#].*$/, ''));
   if (!isOwnFile(file, ours)) return loaded;
   const code = typeof loaded.source === 'string' ? loaded.source : Buffer.from(loaded.source).toString();
-  const namesOf = (specifier: string) => exportNamesOf(findFile(specifier, file));
   // By now it is JavaScript, whatever it was written in.
   const before = inlineMapOf(code);
-  const lineOf = makeLineReader(before);
+  const lineOf = makeLineReader(() => before);
   const script = file.replace(/\.[cm]?tsx?$/, '.js');
-  const rewritten = rewrite(code, script, { form: 'module', runtime, namesOf, lineOf });
+  const rewritten = rewrite(code, script, { form: 'module', runtime, namesOf: namesFrom(file), lineOf });
   if (!rewritten) return loaded;
   return { ...loaded, source: before ? carryOn(before, rewritten, file) : rewritten.code };
 }

@@ -18,6 +18,12 @@ export function findFile(specifier: string, importer: string): string | undefine
   );
 }
 
+/** Tells the names `export * from` hands on in a file, where its modules can be found by their specifiers. */
+export const namesFrom =
+  (importer: string) =>
+  (specifier: string): string[] | undefined =>
+    exportNamesOf(findFile(specifier, importer));
+
 /**
  * The names a module exports, read from its text; undefined where they cannot be known. `export *` in
  * it is followed.

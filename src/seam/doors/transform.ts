@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { rewrite, type Rewritten } from '../rewrite/rewrite';
 import { chain, type Transformed } from './maps';
-import { exportNamesOf, findFile, isOwnFile } from './rewrite-file';
+import { isOwnFile, namesFrom } from './rewrite-file';
 
 /*
  * A transformer for Jest around another one: rewrites the file as it was written, has the other one
@@ -81,7 +81,7 @@ export function createTransformer({ transformer, options: inside }: Around) {
 // The names `export *` hands on stand in what is made of a file, and come of other files.
 const namesHandedOn = (code: string, file: string): string =>
   [...code.matchAll(/\bexport\s*\*\s*from\s*['"]([^'"]+)['"]/g)]
-    .map(([, specifier]) => exportNamesOf(findFile(specifier!, file))?.join())
+    .map(([, specifier]) => namesFrom(file)(specifier!)?.join())
     .join('\0');
 
 const ours = __dirname;
@@ -101,6 +101,6 @@ function rewriteFor(
   return rewrite(code, file, {
     form: supportsStaticESM ? 'module' : 'commonjs',
     runtime: supportsStaticESM ? pathToFileURL(join(ours, 'seam.js')).href : join(ours, 'seam.cjs'),
-    namesOf: (specifier) => exportNamesOf(findFile(specifier, file)),
+    namesOf: namesFrom(file),
   });
 }

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { parseSync } from 'oxc-parser';
 import type { Plugin } from 'vite';
 import { isFunctionIn } from '../kinds';
-import { rewrite } from '../rewrite/rewrite';
+import { parse, type Parsed } from '../rewrite/parse';
+import { rewriteParsed } from '../rewrite/rewrite';
 import { makeLineReader } from './maps';
 import { exportNamesOf, isOwnFile } from './rewrite-file';
 
@@ -33,8 +33,10 @@ export function seams(): Plugin {
         /[?&](raw|url|type=style)\b/.test(id)
       )
         return;
+      const parsed = parse(code, 'script.js');
+      if (!parsed) return;
       const ids = new Map<string, string>();
-      for (const specifier of specifiersIn(code)) {
+      for (const specifier of specifiersIn(parsed)) {
         const found = /^(\/@|virtual:|\0)/.test(specifier) ? null : await this.resolve(specifier, id);
         // What nobody can find is left to Vite to complain of; a file that imports itself, as React's hot
         // reloading has it do, has no other to wait for.
@@ -43,11 +45,11 @@ export function seams(): Plugin {
       // What is read of other files stands in what is made of this one.
       for (const path of ids.values())
         if (isOwnFile(path, ours) && /\bswap\b|export\s*\*/.test(code)) this.addWatchFile(path);
-      const rewritten = rewrite(code, 'script.js', {
+      const rewritten = rewriteParsed(parsed, {
         form: 'module',
         runtime,
         own: plain(id),
-        lineOf: makeLineReader(this.getCombinedSourcemap()),
+        lineOf: makeLineReader(() => this.getCombinedSourcemap()),
         isKept: (specifier) => !ids.has(specifier),
         idOf: (specifier) => ids.get(specifier),
         namesOf: (specifier) => exportNamesOf(ids.get(specifier)),
@@ -58,8 +60,7 @@ export function seams(): Plugin {
   };
 }
 
-function specifiersIn(code: string): ReadonlySet<string> {
-  const { module } = parseSync('script.js', code);
+function specifiersIn({ code, module }: NonNullable<Parsed>): ReadonlySet<string> {
   const text = (start: number, end: number) => /^(['"])(.*)\1$/.exec(code.slice(start, end))?.[2];
   const requests = [
     ...module.staticImports.map(({ moduleRequest }) => moduleRequest.value),

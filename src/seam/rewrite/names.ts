@@ -1,6 +1,6 @@
 import type { Form } from './prelude';
 import type { Reference } from './references';
-import type { Binding, Request } from './requests';
+import { isWhole, type Binding, type Request } from './requests';
 import type { SeamOptions } from './rewrite';
 
 export type Names = ReturnType<typeof makeNames>;
@@ -40,8 +40,7 @@ export function makeNames(code: string) {
     },
     lookUp({ atLoad, member }: Reference, request: Request, binding: Binding, line: () => number): string {
       if (!atLoad) return `${ownLookUp(binding)}()`;
-      const isWhole = binding.name === '*' || binding.name === 'module.exports';
-      const name = isWhole ? (member ?? '*') : binding.name;
+      const name = isWhole(binding) ? (member ?? '*') : binding.name;
       return `${link(request)}.taken(${JSON.stringify(name)}, ${ownLookUp(binding)}, ${line()})`;
     },
     /** Hands an export of another module on under a name of this one. */

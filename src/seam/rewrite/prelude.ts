@@ -1,6 +1,7 @@
+import { usage } from '../uses';
 import type { Names } from './names';
 import type { Reference } from './references';
-import type { Binding, Request } from './requests';
+import { isWhole, type Binding, type Request } from './requests';
 import type { SeamOptions } from './rewrite';
 
 export type Form = 'commonjs' | 'module';
@@ -29,23 +30,24 @@ export function printLink(names: Names, options: SeamOptions, { request, binding
   return lines;
 }
 
-/** What is done with each export: 1 for what is called, 2 for what is only looked into, 3 for what is handed on. */
+/** What is done with each export. What is called counts before what is looked into. */
 function printUses({ kind, handedOn }: Request, bindings: Linked['bindings']): string {
+  const { passed, called, lookedInto } = usage;
   const uses: Record<string, number> = {};
-  const add = (name: string, use: number) => {
-    uses[name] = use === 1 || uses[name] === undefined ? use : uses[name];
+  const add = (name: string, done: number) => {
+    uses[name] = done === called ? done : (uses[name] ?? done);
   };
   for (const { binding, references } of bindings) {
-    const isWhole = binding.name === '*' || binding.name === 'module.exports';
     for (const { use, member, isCalled } of references) {
-      const isValue = use === 'made' || use === 'element' || use === 'looked into';
-      if (!isWhole) add(binding.name, isCalled && use === 'called' ? 1 : isValue ? 2 : 0);
-      else if (member === undefined) add('*', 0);
-      else add(member, isCalled ? 1 : use === 'looked into' ? 0 : 2);
+      const isPart = use === 'made' || use === 'element';
+      if (!isWhole(binding))
+        add(binding.name, use === 'called' ? called : isPart || use === 'looked into' ? lookedInto : passed);
+      else if (member === undefined) add('*', passed);
+      else add(member, isCalled ? called : isPart ? lookedInto : passed);
     }
   }
-  for (const { name } of handedOn) uses[name] ??= 3;
-  if (kind === 'star') uses['*'] ??= 3;
+  for (const { name } of handedOn) uses[name] ??= usage.handedOn;
+  if (kind === 'star') uses['*'] ??= usage.handedOn;
   return JSON.stringify(uses);
 }
 

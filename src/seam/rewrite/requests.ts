@@ -9,6 +9,9 @@ export interface Binding {
   readonly request: Request;
 }
 
+/** True for a name that stands for everything a module exports. */
+export const isWhole = ({ name }: Binding): boolean => name === '*' || name === 'module.exports';
+
 /** Another module, and what is taken from it in one statement. */
 export interface Request {
   readonly specifier: string;

@@ -1,6 +1,6 @@
 import MagicString from 'magic-string';
-import { parseSync } from 'oxc-parser';
 import { makeNames } from './names';
+import { parse, type Parsed } from './parse';
 import { printLink, printNamed, type Form } from './prelude';
 import { findReferences, type Load, type Reference } from './references';
 import { findRequests, type Binding, type Request } from './requests';
@@ -44,9 +44,6 @@ const kept =
 // What is added is nobody's to cover.
 export const ignored = '/* istanbul ignore next */ ';
 
-/** True for a file that may hold something to rewrite; most of those that do not are told by their text. */
-const mayImport = /\b(import|require|export)\b/;
-
 /**
  * Rewrites one file.
  *
@@ -56,16 +53,17 @@ const mayImport = /\b(import|require|export)\b/;
  * next says what is wrong with it
  */
 export function rewrite(code: string, file: string, options: SeamOptions): Rewritten | undefined {
-  if (!mayImport.test(code)) return undefined;
-  const parsed = parseSync(file, code, { preserveParens: false });
-  if (parsed.errors.length > 0) return undefined;
-  return new Rewriting(code, file, parsed.program as unknown as Node, options).write();
+  return rewriteParsed(parse(code, file), options);
 }
+
+/** The same for a file that somebody has looked at before. */
+export const rewriteParsed = (parsed: Parsed, options: SeamOptions): Rewritten | undefined =>
+  parsed && new Rewriting(parsed.code, parsed.file, parsed.program, options).write();
 
 class Rewriting {
   readonly #text: MagicString;
   readonly #requests: readonly Request[];
-  readonly #references: readonly Reference[];
+  readonly #references = new Map<string, Reference[]>();
   readonly #loads: readonly Load[];
   readonly #isTyped: boolean;
   readonly #names: ReturnType<typeof makeNames>;
@@ -87,7 +85,11 @@ class Rewriting {
     );
     const wanted = new Set(this.#requests.flatMap(({ bindings }) => bindings.map(({ local }) => local)));
     const found = findReferences(program, wanted, !this.#isStandard);
-    this.#references = found.references;
+    for (const reference of found.references) {
+      const known = this.#references.get(reference.name);
+      if (known) known.push(reference);
+      else this.#references.set(reference.name, [reference]);
+    }
     this.#loads = found.loads.filter(
       ({ kind, specifier }) => !isKept(specifier) && !(kind === 'require' && isRequireKept),
     );
@@ -132,12 +134,12 @@ class Rewriting {
     });
   }
 
-  #of(binding: Binding): Reference[] {
-    return this.#references.filter(({ name }) => name === binding.local);
+  #of({ local }: Binding): readonly Reference[] {
+    return this.#references.get(local) ?? [];
   }
 
   // Names that only types need stay behind, for whoever takes types away.
-  #takeOut({ statement, kind, bindings }: Request, looked: readonly Binding[]): void {
+  #takeOut({ specifier, statement, kind, bindings }: Request, looked: readonly Binding[]): void {
     const left = kind === 'import' ? bindings.filter((binding) => !looked.includes(binding)) : [];
     const types = nodesIn(statement['specifiers']).filter(
       (one) => one['importKind'] === 'type' || left.some(({ local }) => local === nameOf(one['local'])),
@@ -145,7 +147,7 @@ class Rewriting {
     const text = types.map((one) => this.code.slice(one.start, one.end)).join(', ');
     const rest =
       text && this.#isTyped && types.every(({ type }) => type === 'ImportSpecifier')
-        ? `import { ${text} } from ${JSON.stringify(textOfSource(statement))};`
+        ? `import { ${text} } from ${JSON.stringify(specifier)};`
         : '';
     this.#blank(statement, rest);
   }
@@ -189,12 +191,12 @@ class Rewriting {
 
   #rewriteLoad({ specifier, node, kind }: Load): void {
     const args = printNamed(specifier, this.options, kind === 'thunk');
-    const opening = {
-      thunk: `${this.#names.seam}.thunk(${args}, `,
-      import: `${this.#names.seam}.load(${args}, () => `,
-      require: `${this.#names.seam}.require(${args}, () => `,
-    };
-    this.#text.appendRight(node.start, opening[kind]).appendLeft(node.end, ')');
+    // A thunk is a function already; the others become one, which is called only for the original.
+    const way = { thunk: ['thunk', ''], import: ['load', '() => '], require: ['require', '() => '] } as const;
+    const [method, arrow] = way[kind];
+    this.#text
+      .appendRight(node.start, `${this.#names.seam}.${method}(${args}, ${arrow}`)
+      .appendLeft(node.end, ')');
   }
 
   /** `export { name }` of a name that is looked up: the name told on must be looked up as well. */
@@ -233,8 +235,6 @@ class Rewriting {
 }
 
 const holds = (outer: Node, inner: Node) => outer.start <= inner.start && inner.end <= outer.end;
-
-const textOfSource = (statement: Node) => (statement['source'] as Node)['value'];
 
 // A decorator may stand before `export`, and is a part of what follows it.
 function startOf(statement: Node): number {

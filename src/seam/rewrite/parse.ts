@@ -1,0 +1,21 @@
+import { parseSync } from 'oxc-parser';
+import type { Node } from './syntax';
+
+/** True for a file that may hold something to rewrite; most of those that do not are told by their text. */
+const mayImport = /\b(import|require|export)\b/;
+
+/** A file that was parsed; undefined where there is nothing to rewrite, or nothing that can be read. */
+export type Parsed = ReturnType<typeof parse>;
+
+export function parse(code: string, file: string) {
+  if (!mayImport.test(code)) return undefined;
+  const parsed = parseSync(file, code, { preserveParens: false });
+  if (parsed.errors.length > 0) return undefined;
+  return {
+    ...{ code, file, program: parsed.program as unknown as Node },
+    /** What it imports and exports; the parser hands that out when it is asked for. */
+    get module() {
+      return parsed.module;
+    },
+  };
+}
