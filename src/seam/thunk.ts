@@ -17,6 +17,6 @@ export const moduleOf = (thunk: Thunk) => thunk[mark];
 export const looksLikeThunk = (value: unknown): value is () => Promise<unknown> =>
   isThunk(value) ||
   (typeof value === 'function' &&
-    /^(async\s*)?\(\)\s*=>\s*[({\s]*(return\s+)?[({\s]*(await\s*)?[({\s]*(import\s*\(|Promise\.resolve\(\)\s*\.then|__vite|seam)/.test(
+    /^(async\s*)?\(\)\s*=>\s*[({\s]*(return\s+)?[({\s]*(await\s*)?[({\s]*(import\s*\(|Promise\.resolve\(\)\s*\.then|__vite)/.test(
       String(value),
     ));

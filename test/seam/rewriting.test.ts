@@ -44,6 +44,11 @@ const lines: [what: string, before: string, after: string][] = [
   ['a type', `() => { const b: typeof a = 1 as a; }`, `() => { const b: typeof a = 1 as a; }`],
   ['a label', `() => { a: for (;;) break a; }`, `() => { a: for (;;) break a; }`],
   ['what is not null', `() => a!.b`, `() => a$()!.b`],
+  [
+    'a way to a module',
+    `() => { return import('m'); }`,
+    `$seam.thunk(["m"], () => { return $seam.load(["m"], () => import('m')); })`,
+  ],
   ['the line after one without a semicolon', `() => { f\na() }`, `() => { f\na$()() }`],
 ];
 

@@ -228,7 +228,10 @@ function importIn(node: unknown): Node | undefined {
     case 'CallExpression':
       return importIn(node['callee']);
     case 'AwaitExpression':
+    case 'ReturnStatement':
       return importIn(node['argument']);
+    case 'BlockStatement':
+      return importIn(nodesIn(node['body'])[0]);
     default:
       return undefined;
   }
