@@ -3,7 +3,7 @@ import { writeFile } from 'node:fs/promises';
 import { build } from 'esbuild';
 
 const { outputFiles } = await build({
-  entryPoints: ['src/core/errors/index.ts'],
+  entryPoints: ['src/registry.ts'],
   bundle: true,
   format: 'esm',
   write: false,

@@ -12,7 +12,7 @@ export { swap } from './seam/swap';
 export type { Swap, Swapped } from './seam/swap';
 export { takeDown } from './core/sandbox';
 export { SimulacraError } from './core/errors';
-export type { Code } from './core/errors';
+export type { Code } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
 export { css, label, part, role, testId, text } from './page/locators';
 export type { Locator, LocatorOptions, RoleState, Words } from './page/locators';

@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { dirname, join, normalize, relative } from 'node:path';
-import { registry } from '../src/core/errors';
+import { registry } from '../src/registry';
 
 const root = join(__dirname, '..');
 
@@ -29,7 +29,8 @@ const allowed: Record<string, string[]> = {
   transform: [],
   jest: ['core', 'page', 'stage'],
   cli: ['core', 'network', 'stage'],
-  index: ['core', 'network', 'page', 'seam', 'stage'],
+  registry: ['core', 'network', 'page', 'seam', 'stage', 'react', 'vue', 'angular'],
+  index: ['registry', 'core', 'network', 'page', 'seam', 'stage'],
 };
 
 const imports = (path: string) =>

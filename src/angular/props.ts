@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from '../stage/errors';
 import { nearest } from '../core/near';
 import { broughtBy, componentOf, list, outputsOf, type Class, type Definition } from './definitions';
 

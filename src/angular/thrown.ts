@@ -1,4 +1,6 @@
-import { explain, isExplained } from '../core/errors';
+import { isExplained } from '../core/errors';
+import { explain as explainOwn } from './errors';
+import { explain } from '../stage/errors';
 import { nearest } from '../core/near';
 import type { Plan } from '../stage/adapter';
 import { explainThrown } from '../stage/thrown';
@@ -35,7 +37,7 @@ export function wordThrown(error: unknown, around: Around): Error {
     case 302: {
       const [, name = '', reader = thrower] =
         /The pipe '(.+?)' could not be found in the '(.+?)'/.exec(message) ?? [];
-      return explain(
+      return explainOwn(
         'SIM-IMPORT-MISSING',
         { kind: 'pipe', name, reader: plainName(reader), nearest: undefined },
         told,
@@ -46,13 +48,13 @@ export function wordThrown(error: unknown, around: Around): Error {
       const known = around.inputsOf(element);
       const reader = readerIn(message) ?? thrower;
       const fields = { property, element, reader, known, nearest: nearest(property, known ?? []) };
-      return explain('SIM-BINDING-UNKNOWN', fields, told);
+      return explainOwn('SIM-BINDING-UNKNOWN', fields, told);
     }
     case 304: {
       const [, name = ''] = /'(.+?)' is not a known element/.exec(message) ?? [];
       const reader = readerIn(message) ?? thrower;
       const near = nearest(name, around.selectors);
-      return explain('SIM-IMPORT-MISSING', { kind: 'component', name, reader, nearest: near }, told);
+      return explainOwn('SIM-IMPORT-MISSING', { kind: 'component', name, reader, nearest: near }, told);
     }
     case 950: {
       const [, name = ''] = /Input "(.+?)" is required/.exec(message) ?? [];

@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from '../stage/errors';
 import { nearest } from '../core/near';
 import { count } from '../core/print';
 import type { Chronicle } from '../core/chronicle';

@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from '../stage/errors';
 
 const names = [
   'window',

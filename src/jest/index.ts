@@ -1,6 +1,6 @@
 import '../page/standards';
 import { takeDown } from '../core/sandbox';
-import { explain } from '../core/errors';
+import { explain } from '../page/errors';
 import { print } from '../core/print';
 import type { Locator } from '../page/locators';
 import { verdicts } from '../stage/subject';

@@ -1,5 +1,5 @@
 import type { ChronicleLog } from '../core/chronicle';
-import { explain, refuse, type UnmatchedRequest } from '../core/errors';
+import { explain, refuse, type UnmatchedRequest } from './errors';
 import { nearest } from '../core/near';
 import { print } from '../core/print';
 import { settleAnswer } from '../core/settle-answer';

@@ -1,5 +1,5 @@
 import type { Failure } from '../core/answers';
-import { explain } from '../core/errors';
+import { explain } from './errors';
 import { native } from '../core/host';
 import { isResponse } from './globals';
 

@@ -1,5 +1,5 @@
 import { URLPattern } from 'urlpattern-polyfill/urlpattern';
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { isArranged } from '../core/answers';
 import { print } from '../core/print';
 

@@ -1,4 +1,5 @@
-import { explain, type SimulacraError } from '../core/errors';
+import { type SimulacraError } from '../core/errors';
+import { explain } from './errors';
 import { nearest } from '../core/near';
 import { list } from '../core/print';
 import { describe, isField, locatorFor } from './describe';

@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { print } from '../core/print';
 
 /** Words to compare with: the whole text, or a pattern for a part of it. */

@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
 import type { BareRead } from '../stage/thrown';

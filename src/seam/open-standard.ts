@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { makeLink } from './link';
 import { doubleOf, noteLoad, placedFor, room, type Exports, type Link, type Named } from './room';
 import { neededOf, usage, type Uses } from './uses';

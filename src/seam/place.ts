@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { nearest } from '../core/near';
 import { readKind } from './kinds';
 import { doubleOf, placedFor, renew, room, type Owner, type Placed, type Taken } from './room';

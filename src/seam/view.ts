@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { readKind } from './kinds';
 import { doubleOf, placedFor, type Double, type Exports } from './room';
 import { usage, type Uses } from './uses';

@@ -1,4 +1,5 @@
-import { calledFrom, locateAt, refuse } from '../core/errors';
+import { calledFrom, locateAt } from '../core/errors';
+import { refuse } from './errors';
 import { isSlip, nearest } from '../core/near';
 import { shared } from '../core/shared';
 import { isSpy } from '../core/spy';

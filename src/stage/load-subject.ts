@@ -1,4 +1,5 @@
-import { isExplained, refuse } from '../core/errors';
+import { isExplained } from '../core/errors';
+import { refuse } from './errors';
 import { callForSubject } from '../seam/place';
 import { isThunk, looksLikeThunk, moduleOf } from '../seam/thunk';
 import type { Adapter } from './adapter';

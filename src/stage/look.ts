@@ -1,4 +1,5 @@
-import { explain, refuse, type SimulacraError } from '../core/errors';
+import { type SimulacraError } from '../core/errors';
+import { explain, refuse } from './errors';
 import { startTimer } from '../core/host';
 import { describe } from '../page/describe';
 import { explainMany, explainNone, whatIsThere } from '../page/explain';

@@ -1,4 +1,5 @@
-import { calledFrom, refuse } from '../core/errors';
+import { calledFrom } from '../core/errors';
+import { refuse } from './errors';
 import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';

@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { nearest } from '../core/near';
 import type { Held } from '../core/hold';
 import type { Failure, InTurn, Later } from '../core/answers';

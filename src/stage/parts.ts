@@ -1,4 +1,5 @@
-import { calledFrom, refuse } from '../core/errors';
+import { calledFrom } from '../core/errors';
+import { refuse } from './errors';
 import { nearest } from '../core/near';
 import { printCall, type AnyFunction, type Spy } from '../core/spy';
 import { wordNoPart } from './look';

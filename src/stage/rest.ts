@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { openGate } from '../core/gate';
 import { nextTurn, startTimer } from '../core/host';
 import { shared } from '../core/shared';

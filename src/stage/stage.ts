@@ -1,6 +1,7 @@
 import { callListeners, printCall } from '../core/spy';
 import { ChronicleLog } from '../core/chronicle';
-import { explain, isExplained, refuse } from '../core/errors';
+import { isExplained } from '../core/errors';
+import { explain, refuse } from './errors';
 import { print } from '../core/print';
 import { Sandbox } from '../core/sandbox';
 import { shared } from '../core/shared';

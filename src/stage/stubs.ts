@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { isSpy, spy, type AnyFunction, type Spy } from '../core/spy';
 
 /** How a child is replaced, as the user said it. Made by the `stub` function of a framework. */

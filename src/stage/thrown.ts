@@ -1,4 +1,5 @@
-import { explain, isExplained } from '../core/errors';
+import { isExplained } from '../core/errors';
+import { explain } from './errors';
 import { print } from '../core/print';
 import type { ChronicleLog } from '../core/chronicle';
 

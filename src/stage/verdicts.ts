@@ -1,4 +1,4 @@
-import { explain } from '../core/errors';
+import { explain } from './errors';
 import { describe } from '../page/describe';
 import { whatIsThere } from '../page/explain';
 import { phraseLocator, type Locator } from '../page/locators';

@@ -1,5 +1,5 @@
 import * as Vue from 'vue';
-import { refuse } from '../core/errors';
+import { refuse } from './errors';
 import { shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
 

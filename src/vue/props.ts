@@ -1,4 +1,4 @@
-import { refuse } from '../core/errors';
+import { refuse } from '../stage/errors';
 import { isSlip } from '../core/near';
 import { declared, unwrap, type Definition } from './kinds';
 

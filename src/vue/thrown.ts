@@ -1,5 +1,5 @@
 import * as Vue from 'vue';
-import { explain } from '../core/errors';
+import { explain } from './errors';
 import { nearest } from '../core/near';
 import { print } from '../core/print';
 import type { Plan } from '../stage/adapter';

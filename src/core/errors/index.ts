@@ -1,28 +1,64 @@
 import { doubles } from './doubles';
 import { SimulacraError, type Report } from './error';
-import { isolating } from './isolating';
-import { looking } from './looking';
-import { network } from './network';
-import { surrounding } from './surrounding';
-import { swapping } from './swapping';
 
 export { SimulacraError };
-export type { UnmatchedRequest } from './network';
-
-/** Every code there is, with the wording of its message. The only place that makes errors. */
-export const registry = { ...isolating, ...surrounding, ...doubles, ...network, ...looking, ...swapping };
-
-/** A stable code: `SIM-` and a word or two. */
-export type Code = keyof typeof registry;
-type Fields<C extends Code> = Parameters<(typeof registry)[C]>[0];
 
 /** What a message tells beside its own matter. */
 export interface Circumstances {
   readonly cause?: unknown;
-  /** What happened before; made into text only when a failure is worded. */
-  readonly chronicle?: { toString(): string } | undefined;
+  /** What happened before; turned into text only when a failure is worded. */
+  readonly chronicle?: { toString(): string; recent?(): string } | undefined;
   /** An error made where the user called us; its stack is the one worth reading. */
   readonly calledAt?: { readonly stack?: string | undefined } | undefined;
+}
+
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- each wording takes fields of its own
+type Wordings = Readonly<Record<string, (fields: any) => Report>>;
+
+type FieldsOf<R extends Wordings, C extends keyof R> = Parameters<R[C]>[0];
+
+/** Words a failure without throwing it. */
+export type Explain<R extends Wordings> = <C extends keyof R & string>(
+  code: C,
+  fields: FieldsOf<R, C>,
+  around?: Circumstances,
+) => SimulacraError;
+
+/** Fails with a coded, worded error. @throws always */
+export type Refuse<R extends Wordings> = <C extends keyof R & string>(
+  code: C,
+  fields: FieldsOf<R, C>,
+  around?: Circumstances,
+) => never;
+
+/** Makes the errors of a registry. Each folder has a registry of its own, beside what throws. */
+export const explaining =
+  <R extends Wordings>(registry: R): Explain<R> =>
+  (code, fields, around = {}) =>
+    wordFailure(code, fields as object, registry[code]!(fields), around);
+
+/** The same, thrown. */
+export const refusing =
+  <R extends Wordings>(registry: R): Refuse<R> =>
+  (code, fields, around = {}) => {
+    throw wordFailure(code, fields as object, registry[code]!(fields), around);
+  };
+
+/** The codes of the core itself. */
+export const registry = doubles;
+
+export const explain: Explain<typeof registry> = explaining(registry);
+export const refuse: Refuse<typeof registry> = refusing(registry);
+
+function wordFailure(code: string, fields: object, report: Report, around: Circumstances): SimulacraError {
+  const { chronicle } = around;
+  const error = new SimulacraError(code, fields, report, {
+    ...('cause' in around && { cause: around.cause }),
+    chronicle: chronicle && shorten(chronicle.recent?.() ?? chronicle.toString()),
+  });
+  const lines = framesOf(around.calledAt ?? error);
+  if (lines.length > 0) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');
+  return error;
 }
 
 // Where we stand ourselves is no news: the stack begins at the user's line.
@@ -48,27 +84,6 @@ function shorten(chronicle: string): string {
     }
   }
   return kept.join('\n');
-}
-
-/** Words a failure without throwing it. */
-export function explain<C extends Code>(
-  code: C,
-  fields: Fields<C>,
-  around: Circumstances = {},
-): SimulacraError {
-  const word = registry[code] as (fields: Fields<C>) => Report;
-  const error = new SimulacraError(code, fields, word(fields), {
-    ...('cause' in around && { cause: around.cause }),
-    chronicle: around.chronicle && shorten(around.chronicle.toString()),
-  });
-  const lines = framesOf(around.calledAt ?? error);
-  if (lines.length > 0) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');
-  return error;
-}
-
-/** Fails with a coded, worded error. @throws always */
-export function refuse<C extends Code>(code: C, fields: Fields<C>, around: Circumstances = {}): never {
-  throw explain(code, fields, around);
 }
 
 /** Points a failure at the user's call, where its own stack has none of the user's lines. */

@@ -1,4 +1,5 @@
-import { refuse, type Circumstances } from '../../core/errors';
+import { type Circumstances } from '../../core/errors';
+import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
 import { whyHidden } from '../hidden';

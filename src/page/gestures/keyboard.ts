@@ -1,4 +1,4 @@
-import { refuse } from '../../core/errors';
+import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { isField } from '../describe';
 import { moveFocus } from './click';

@@ -1,5 +1,6 @@
-import { count } from '../print';
-import type { Report } from './error';
+import { explaining, refusing, type Explain, type Refuse } from '../core/errors';
+import type { Report } from '../core/errors/error';
+import { count } from '../core/print';
 
 /** What every failure of looking tells. */
 export interface Sought {
@@ -7,11 +8,11 @@ export interface Sought {
   readonly unanswered?: readonly string[];
 }
 
-const unanswered = (f: Sought) =>
+export const unanswered = (f: Sought) =>
   f.unanswered?.length ? [`Nobody answered ${f.unanswered.join(', ')}: that may be why.`] : [];
 
 /** Failures of looking at the page and of acting on it. */
-export const looking = {
+export const registry = {
   'SIM-FIND-NONE': (
     f: Sought & { there: string[]; nearest?: string | undefined; times?: number | undefined },
   ): Report => ({
@@ -49,32 +50,6 @@ export const looking = {
     there: f.was ? [`Earlier in this test it was ${f.was}.`] : [],
     nearest: `text(${JSON.stringify(f.text)})`,
     next: ['If the element may be any, look for the text; if a person must hear the role, mend the markup.'],
-  }),
-  'SIM-SHOWN': (f: Sought & { found: string[]; times: number; wanted?: number | undefined }): Report => ({
-    head:
-      f.wanted === undefined
-        ? `Something on the page ${f.what}, and nothing should.`
-        : `${count(f.times, 'element')} on the page ${f.times === 1 ? f.what : f.what.replace(/^has/, 'have').replace(/^is/, 'are')}; the test expects ${f.wanted}.`,
-    there: [...f.found.slice(0, 8), ...unanswered(f)],
-  }),
-  'SIM-NEVER-SHOWN': (f: Sought & { moments: number; there: string[]; wanted: boolean }): Report => ({
-    head: f.wanted
-      ? `At none of ${count(f.moments, 'moment')} anything on the page ${f.what.replace(/^has/, 'had').replace(/^is/, 'was')}.`
-      : `At one of ${count(f.moments, 'moment')} something on the page ${f.what.replace(/^has/, 'had').replace(/^is/, 'was')}.`,
-    there: f.there,
-  }),
-  'SIM-WAIT-OVER': (
-    f: Sought & { waited: number; comes: boolean; there: string[]; pending: readonly string[] },
-  ): Report => ({
-    head: f.comes
-      ? `After ${f.waited} ms still nothing on the page ${f.what}.`
-      : `After ${f.waited} ms something on the page still ${f.what}.`,
-    there: [
-      ...f.there,
-      ...unanswered(f),
-      ...(f.pending.length ? [`Not answered yet: ${f.pending.join(', ')}.`] : []),
-    ],
-    next: ['Give it longer with   { within: 3000 }   milliseconds, if it truly takes that long.'],
   }),
   'SIM-ACT-DISABLED': (f: { act: string; element: string; why: string }): Report => ({
     head: `Nobody can ${f.act} ${f.element}: ${f.why}.`,
@@ -125,3 +100,6 @@ export const looking = {
     nearest: f.nearest,
   }),
 };
+
+export const explain: Explain<typeof registry> = explaining(registry);
+export const refuse: Refuse<typeof registry> = refusing(registry);

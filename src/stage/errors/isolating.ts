@@ -1,5 +1,5 @@
-import { list, print } from '../print';
-import type { Report } from './error';
+import type { Report } from '../../core/errors/error';
+import { list, print } from '../../core/print';
 
 /** Failures of putting a component on the stage. */
 export const isolating = {
@@ -95,22 +95,24 @@ export const isolating = {
     there: ['A subject lives until the end of the test that isolated it.'],
     next: ['Call isolate() in each test, and await what the test starts before it ends.'],
   }),
-  'SIM-REACT-EARLY': (f: { version: string }): Report => ({
-    head: `react-dom${f.version && ` ${f.version}`} was loaded before simulacra/react, so child components cannot be stubbed.`,
-    there: ['React offers the door that stubs need only while it is being loaded.'],
-    next: [
-      "Import 'simulacra/react' above the component and anything else that loads react-dom,",
-      "or load it for every test file:   setupFilesAfterEnv: ['simulacra/jest', 'simulacra/react']",
-    ],
+  'SIM-SUBJECT-LOAD': (f: { specifier: string; threw: string }): Report => ({
+    head: `The subject could not be loaded: ${f.specifier} threw: ${f.threw}`,
+    there: ['Nothing was rendered.'],
+    next: ['The error itself is the cause of this one; its stack points at the line.'],
   }),
-  'SIM-REACT-PRODUCTION': (f: { version: string; mode: string }): Report => ({
-    head: `This is a production build of React${f.version && ` ${f.version}`}, which has no door for stubs.`,
-    there: [`NODE_ENV is "${f.mode}".`],
-    next: ['Run the tests with   NODE_ENV=test'],
-  }),
-  'SIM-VUE-PRODUCTION': (f: { version: string }): Report => ({
-    head: `This is a production build of Vue ${f.version}, which has no door for stubs.`,
-    there: ['Only a development build lets the components it renders be seen and replaced.'],
-    next: ['Run the tests with   NODE_ENV=test   and, where a bundler serves them, in development mode.'],
+  'SIM-SUBJECT-EXPORTS': (f: {
+    specifier: string;
+    framework: string;
+    components: string[];
+    exports: string[];
+  }): Report => ({
+    head: f.components.length
+      ? `"${f.specifier}" exports more than one component, and none of them is called as the file is.`
+      : `"${f.specifier}" exports no ${f.framework} component.`,
+    there: [`It exports ${f.exports.length ? list(f.exports) : 'nothing'}.`],
+    nearest: f.components.length
+      ? `isolate(() => import('${f.specifier}').then((module) => module.${f.components[0]}), …)`
+      : undefined,
+    next: ['Nothing was rendered. Say which export is the subject.'],
   }),
 };

@@ -1,8 +1,9 @@
-import { list, print } from '../print';
-import type { Report } from './error';
+import { explaining, refusing, type Explain, type Refuse } from '../core/errors';
+import type { Report } from '../core/errors/error';
+import { list, print } from '../core/print';
 
 /** Failures of swapping what modules export. */
-export const swapping = {
+export const registry = {
   'SIM-SEAM-MISSING': (f: { asked: string; runner: string; line: string }): Report => ({
     head: `${f.asked} was used in a file that was not rewritten, so no module's exports can be swapped from here.`,
     there: ['What a module imports is looked up anew only where the file was rewritten as it was loaded.'],
@@ -78,27 +79,10 @@ export const swapping = {
     nearest: f.nearest && `{ ${f.nearest}: … }`,
     next: ['Correct it, or take it out: a swap that changes nothing says nothing.'],
   }),
-  'SIM-SUBJECT-LOAD': (f: { specifier: string; threw: string }): Report => ({
-    head: `The subject could not be loaded: ${f.specifier} threw: ${f.threw}`,
-    there: ['Nothing was rendered.'],
-    next: ['The error itself is the cause of this one; its stack points at the line.'],
-  }),
-  'SIM-SUBJECT-EXPORTS': (f: {
-    specifier: string;
-    framework: string;
-    components: string[];
-    exports: string[];
-  }): Report => ({
-    head: f.components.length
-      ? `"${f.specifier}" exports more than one component, and none of them is called as the file is.`
-      : `"${f.specifier}" exports no ${f.framework} component.`,
-    there: [`It exports ${f.exports.length ? list(f.exports) : 'nothing'}.`],
-    nearest: f.components.length
-      ? `isolate(() => import('${f.specifier}').then((module) => module.${f.components[0]}), …)`
-      : undefined,
-    next: ['Nothing was rendered. Say which export is the subject.'],
-  }),
 };
+
+export const explain: Explain<typeof registry> = explaining(registry);
+export const refuse: Refuse<typeof registry> = refusing(registry);
 
 /** The name of a file out of its path or address. */
 const fileOf = (path: string): string => path.split(/[\\/]/).at(-1) ?? path;

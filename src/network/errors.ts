@@ -1,8 +1,9 @@
-import { list } from '../print';
-import type { Report } from './error';
+import { explaining, refusing, type Explain, type Refuse } from '../core/errors';
+import type { Report } from '../core/errors/error';
+import { list } from '../core/print';
 
 /** Failures of the network double. */
-export const network = {
+export const registry = {
   'SIM-REQUEST-UNMATCHED': (f: {
     subject: string;
     requests: UnmatchedRequest[];
@@ -47,6 +48,9 @@ export const network = {
     ],
   }),
 };
+
+export const explain: Explain<typeof registry> = explaining(registry);
+export const refuse: Refuse<typeof registry> = refusing(registry);
 
 /** A request nobody answered, and the route that came nearest. */
 export interface UnmatchedRequest {

@@ -1,0 +1,58 @@
+import { explaining, refusing, type Explain, type Refuse } from '../core/errors';
+import type { Report } from '../core/errors/error';
+import { list } from '../core/print';
+
+/** Failures of Angular itself. */
+export const registry = {
+  'SIM-IMPORT-MISSING': (f: {
+    kind: 'component' | 'pipe';
+    name: string;
+    reader: string;
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `The template of ${f.reader} uses the ${f.kind === 'pipe' ? 'pipe' : 'element'} "${f.name}", which ${f.reader} does not import.`,
+    there: f.kind === 'pipe' ? [] : ['Without that it would be an element that means nothing.'],
+    nearest: f.nearest && `<${f.nearest}>`,
+    next: [
+      `Add the ${f.kind} to the imports of ${f.reader}:   imports: [${nameOfTag(f.name, f.kind)}]`,
+      `or, where a module declares ${f.reader}, put that module around it:   wrap: [ThatModule]`,
+    ],
+  }),
+  'SIM-BINDING-UNKNOWN': (f: {
+    property: string;
+    element: string;
+    reader: string;
+    known: string[] | undefined;
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `The template of ${f.reader} binds "${f.property}" of <${f.element}>, which has no such input.`,
+    there: f.known
+      ? [f.known.length ? `Its inputs are ${list(f.known, 20)}.` : 'It has no inputs.']
+      : [
+          `No component or directive that ${f.reader} imports has it, and the element itself has no such property.`,
+        ],
+    nearest: f.nearest && `[${f.nearest}]="…"`,
+    next: f.known
+      ? [`Correct the name in the template of ${f.reader}; a stub has the inputs of its original.`]
+      : [`Import what it belongs to:   imports: [${ownerOf(f.property)}] in ${f.reader}`],
+  }),
+};
+
+export const explain: Explain<typeof registry> = explaining(registry);
+export const refuse: Refuse<typeof registry> = refusing(registry);
+
+/** A class as it is most likely called: `hive-card` and `app-hive-card` are HiveCard, `weight` is WeightPipe. */
+function nameOfTag(name: string, kind: 'component' | 'pipe'): string {
+  const words = name.replace(/^app-/, '').split('-');
+  const called = words.map((word) => `${word[0]?.toUpperCase()}${word.slice(1)}`).join('');
+  return kind === 'pipe' ? `${called}Pipe` : called;
+}
+
+// What Angular itself brings along.
+const owners: readonly (readonly [RegExp, string])[] = [
+  [/^ngModel/, 'FormsModule'],
+  [/^form(Group|Control|Array)/, 'ReactiveFormsModule'],
+  [/^routerLink/, 'RouterLink'],
+  [/^ng(If|For|Class|Style|Switch|TemplateOutlet|ComponentOutlet)/, 'CommonModule'],
+];
+const ownerOf = (property: string): string => owners.find(([pattern]) => pattern.test(property))?.[1] ?? '…';

@@ -1,0 +1,80 @@
+import type { Report } from '../../core/errors/error';
+import { list } from '../../core/print';
+
+/** Failures of stubs, parts and outputs. */
+export const parts = {
+  'SIM-STUB-UNUSED': (f: {
+    subject: string;
+    stub: string;
+    rendered: string[];
+    nearest?: string | undefined;
+    twin: boolean;
+  }): Report => ({
+    head: `The stub for ${f.stub} was never used: ${f.subject} rendered no such component.`,
+    there: [
+      f.rendered.length
+        ? `Rendered inside ${f.subject}: ${list(f.rendered)}.`
+        : `Nothing but ${f.subject} itself was rendered.`,
+      ...(f.twin
+        ? [
+            'A component of the same name was rendered, but it is another one: another file, or another wrapping of it.',
+          ]
+        : []),
+    ],
+    nearest: f.nearest && `stub: [${f.nearest}]`,
+    next: [
+      f.twin
+        ? `Import the very component that ${f.subject} imports, or stub it by name:   stub: ['${f.stub}']`
+        : 'Take the stub out, or bring the test to where the child is rendered.',
+    ],
+  }),
+  'SIM-STUB-NAME': (f: { subject: string; stub: string; nearest: string; rendered: string[] }): Report => ({
+    head: `No component is called "${f.stub}"; ${f.subject} rendered "${f.nearest}", which was not stubbed.`,
+    there: [`Rendered inside ${f.subject}: ${list(f.rendered)}.`],
+    nearest: `stub: ['${f.nearest}']`,
+    next: ['Stubbing by reference cannot be misspelt:   stub: [TheComponent]'],
+  }),
+  'SIM-STUB-HANDLE': (f: { stub: string; member: string; known: string[] }): Report => ({
+    head: `A parent reached through its ref for "${f.member}" of the stub of ${f.stub}, whose handle has no such member.`,
+    there: [f.known.length ? `The handle has ${list(f.known)}.` : 'This stub has no handle.'],
+    next: [`Give it one:   stub: [stub(${f.stub}, { handle: { ${f.member}: spy() } })]`],
+  }),
+  'SIM-PART-NONE': (f: {
+    subject: string;
+    part: string;
+    rendered: string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.subject} has no part ${f.part} on the page.`,
+    there: [f.rendered.length ? `Its parts are ${list(f.rendered)}.` : `It renders no other component.`],
+    nearest: f.nearest && `part(${f.nearest})`,
+    next: ['Wait for it with   await subject.appears(part(…))   if it comes later.'],
+  }),
+  'SIM-PART-MANY': (f: { part: string; times: number; asked: string }): Report => ({
+    head: `${f.asked} needs one ${f.part}, and there are ${f.times} on the page.`,
+    next: [`Say which:   subject.part(${f.part}).at(0)`],
+  }),
+  'SIM-PART-TELL': (f: {
+    part: string;
+    name: string;
+    known: string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.part} was given no function "${f.name}" by its parent.`,
+    there: [f.known.length ? `It was given ${list(f.known)}.` : 'It was given no function at all.'],
+    nearest: f.nearest && `tell('${f.nearest}', …)`,
+    next: ['Look at what the parent gave it:   subject.part(…).props'],
+  }),
+  'SIM-OUTPUT-NONE': (f: {
+    subject: string;
+    asked: string;
+    known: string[];
+    nearest?: string | undefined;
+    hint: string;
+  }): Report => ({
+    head: `${f.subject} has no output "${f.asked}" that could be read.`,
+    there: [f.known.length ? `It has ${list(f.known)}.` : 'It has none.'],
+    nearest: f.nearest && `outputs.${f.nearest}`,
+    next: [f.hint],
+  }),
+};

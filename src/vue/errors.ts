@@ -1,0 +1,45 @@
+import { explaining, refusing, type Explain, type Refuse } from '../core/errors';
+import type { Report } from '../core/errors/error';
+import { list } from '../core/print';
+
+/** Failures of Vue itself. */
+export const registry = {
+  'SIM-VUE-PRODUCTION': (f: { version: string }): Report => ({
+    head: `This is a production build of Vue ${f.version}, which has no door for stubs.`,
+    there: ['Only a development build lets the components it renders be seen and replaced.'],
+    next: ['Run the tests with   NODE_ENV=test   and, where a bundler serves them, in development mode.'],
+  }),
+  'SIM-RESOLVE-NONE': (f: {
+    kind: 'component' | 'directive';
+    name: string;
+    asName: string;
+    reader: string;
+    known: string[];
+    nearest?: string | undefined;
+    wrapper: string;
+  }): Report => ({
+    head: `${f.reader} uses the ${f.kind} "${f.name}", which is registered nowhere.`,
+    there: [
+      f.known.length ? `Registered there: ${list(f.known)}.` : `No ${f.kind} is registered there.`,
+      'Vue would only warn, and render an element that means nothing.',
+    ],
+    nearest: f.nearest,
+    next: [
+      f.wrapper
+        ? `It comes with a plugin:   wrap: [${f.wrapper}]`
+        : `If a plugin registers it:   wrap: [plugin]   and if it belongs to ${f.reader}: import it there.`,
+      `If it does not matter here:   stub: ['${f.asName}']`,
+    ],
+  }),
+  'SIM-SUSPENSE-MISSING': (f: { reader: string; subject: string }): Report => ({
+    head: `The setup of ${f.reader} waits for something, and there is no Suspense around it.`,
+    there: ['Without one Vue never shows it.'],
+    next: [
+      "Put Vue's own around the subject:   wrap: [Suspense]",
+      ...(f.reader === f.subject ? [] : [`or stub it:   stub: [${f.reader}]`]),
+    ],
+  }),
+};
+
+export const explain: Explain<typeof registry> = explaining(registry);
+export const refuse: Refuse<typeof registry> = refusing(registry);
