@@ -10,7 +10,7 @@ export { standIn } from './core/stand-in';
 export type { Answers, StandIn } from './core/stand-in';
 export { swap } from './seam/swap';
 export type { Swap, Swapped } from './seam/swap';
-export { takeDown } from './core/sandbox';
+export { takeDown } from './core/take-down';
 export { SimulacraError } from './core/errors';
 export type { Code } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';

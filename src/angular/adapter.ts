@@ -1,5 +1,5 @@
 import type { Adapter } from '../stage/adapter';
-import { prepare, settle } from './application';
+import { isPending, prepare, settle } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
 import { isRunning, mount } from './mount';
 import { refuseProps } from './props';
@@ -17,6 +17,7 @@ export const angularAdapter: Adapter = {
   settleNow: settle,
   refuseProps,
   mount,
+  isPending,
   running: (container) =>
     isRunning(container) ? (container.getAttribute('data-subject') ?? undefined) : undefined,
 };

@@ -92,6 +92,12 @@ export function destroyInjector(injector: core.EnvironmentInjector): void {
   injector.destroy();
 }
 
+/** True while change detection is due. */
+export const isPending = (): boolean =>
+  withZone()
+    ? app().zone.hasPendingMicrotasks
+    : (app().ref as unknown as { dirtyFlags: number }).dirtyFlags !== 0;
+
 /** Renders what is due. With zone.js that is asked after everything, as the zone would. */
 function flush(): void {
   const { ref } = app();

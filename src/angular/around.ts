@@ -1,4 +1,5 @@
 import * as core from '@angular/core';
+import type { Provision } from '../stage/plan';
 import type { StubRecord, StubSet } from '../stage/stubs';
 import { nameOf, type Definition } from './definitions';
 
@@ -20,7 +21,7 @@ export interface Surroundings {
   readonly subject: unknown;
   readonly stubs: StubSet;
   /** What the test provides: it beats what components and modules provide. */
-  readonly provided: ReadonlyMap<unknown, unknown>;
+  readonly provided: ReadonlyMap<unknown, Provision>;
   onCreated(rendered: Rendered): void;
   /** Told of who is being made when something could not be. */
   onFailed(error: unknown, asker: string): void;
@@ -33,4 +34,10 @@ export const AROUND = new core.InjectionToken<Surroundings>('what is around the 
 export interface StubOrder {
   readonly record: StubRecord;
   readonly around: Surroundings;
+}
+
+/** What a test provides, for whoever asks: it has been of use then. */
+export function readProvision(provision: Provision): unknown {
+  provision.used = true;
+  return provision.value;
 }

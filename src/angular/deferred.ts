@@ -1,4 +1,5 @@
 import * as core from '@angular/core';
+import type { Environment } from '../core/environment';
 import { errorOf, settleAnswer } from '../core/settle-answer';
 import type { Scope } from './scope';
 
@@ -8,14 +9,14 @@ type Load = () => Promise<unknown>[];
  * The loading of `@defer` blocks, answered as the test says: held it stays in its `@loading`, failed it
  * comes to its `@error`. What is loaded is real or a stub like every other child.
  */
-export const deferredBy = (answer: unknown, scope: Scope): core.Provider => ({
+export const deferredBy = (answer: unknown, scope: Scope, environment: Environment): core.Provider => ({
   provide: core.ɵDEFER_BLOCK_DEPENDENCY_INTERCEPTOR,
   useValue: {
     intercept(load: Load | null): Load | null {
       scope.retire();
       if (!load && answer === undefined) return null;
       return () => {
-        const allowed = settle(answer);
+        const allowed = settle(answer, environment);
         const loaded = load?.() ?? [];
         return [allowed, ...loaded.map((one) => one.then((type) => scope.loaded(type)))];
       };
@@ -26,9 +27,10 @@ export const deferredBy = (answer: unknown, scope: Scope): core.Provider => ({
 // Angular looks at each thing that was loaded; this one is nothing it could use.
 class Nothing {}
 
-async function settle(answer: unknown): Promise<unknown> {
+async function settle(answer: unknown, environment: Environment): Promise<unknown> {
   if (answer === undefined) return Nothing;
-  const settled = await settleAnswer(answer, (given) => given() as unknown);
+  const call = (given: () => unknown) => given();
+  const settled = await settleAnswer(answer, { environment, label: '@defer', call });
   if (settled.outcome === 'failure') throw errorOf(settled.failure);
   return Nothing;
 }

@@ -1,4 +1,4 @@
-import '../page/standards';
+import '../stage/install';
 import type * as core from '@angular/core';
 import type { Failure, InTurn, Later } from '../core/answers';
 import type { Held } from '../core/hold';

@@ -4,7 +4,7 @@ import * as core from '@angular/core';
 import { Observable } from 'rxjs';
 import type { Plan } from '../stage/adapter';
 import { app } from './application';
-import { AROUND, type Surroundings } from './around';
+import { AROUND, readProvision, type Surroundings } from './around';
 import { isComponent, isModule } from './definitions';
 import { deferredBy } from './deferred';
 import type { Scope } from './scope';
@@ -69,8 +69,8 @@ export function makeInjector(
       FetchBackend,
       ...surrounding,
       { provide: HttpBackend, useFactory: () => makeBackend(core.inject(FetchBackend), attributed) },
-      deferredBy(plan.options['defer'], scope),
-      plan.provide.map(([provide, useValue]) => ({ provide, useValue })),
+      deferredBy((plan.given as { defer?: unknown }).defer, scope, plan.environment),
+      plan.provide.map((one) => ({ provide: one.token, useFactory: () => readProvision(one) })),
     ] as core.EnvironmentProviders[],
     ref.injector,
     plan.name,

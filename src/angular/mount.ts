@@ -52,7 +52,7 @@ export function mount(plan: Plan): Mounted {
   const around = {
     subject: component,
     stubs: plan.stubs,
-    provided: new Map(plan.provide),
+    provided: new Map(plan.provide.map((one) => [one.token, one])),
     onCreated: (rendered: Rendered) => elements.set(rendered.element, rendered),
     onFailed: failures.remember,
   };

@@ -1,6 +1,6 @@
 import * as core from '@angular/core';
 import type { StubRecord } from '../stage/stubs';
-import { AROUND, type StubOrder, type Surroundings } from './around';
+import { AROUND, readProvision, type StubOrder, type Surroundings } from './around';
 import {
   factoryOf,
   flatten,
@@ -150,7 +150,7 @@ export class Scope {
     if (provided.size === 0) return providers;
     return flatten(providers).map(({ token, provider }) =>
       provided.has(token)
-        ? { provide: token, useFactory: () => core.inject(AROUND).provided.get(token) }
+        ? { provide: token, useFactory: () => readProvision(core.inject(AROUND).provided.get(token)!) }
         : provider,
     );
   }
@@ -159,7 +159,10 @@ export class Scope {
   #standaloneInjector(definition: Definition, level: number, parent: core.EnvironmentInjector) {
     const modules = [...this.#modulesOf(definition, level, new Set())];
     if (modules.length === 0) return null;
-    const overrides = [...parent.get(AROUND).provided].map(([provide, useValue]) => ({ provide, useValue }));
+    const overrides = [...parent.get(AROUND).provided].map(([provide, one]) => ({
+      provide,
+      useFactory: () => readProvision(one),
+    }));
     const injector = core.createEnvironmentInjector(
       [core.importProvidersFrom(...(modules as core.Type<unknown>[])), overrides],
       parent,

@@ -1,4 +1,5 @@
 import * as core from '@angular/core';
+import { drop } from '../core/drop';
 import type { AnyFunction } from '../core/spy';
 import { stubAttributes } from '../stage/stub-markup';
 import type { StubInstance } from '../stage/stubs';
@@ -45,7 +46,7 @@ export function enter(
     },
   };
   bodies.set(instance, body);
-  core.inject(core.DestroyRef).onDestroy(() => record.instances.splice(record.instances.indexOf(body), 1));
+  core.inject(core.DestroyRef).onDestroy(() => drop(record.instances, body));
   record.instances.push(body);
   if (isComponent) around.onCreated({ element, instance, definition, record });
   changed(body);

@@ -71,7 +71,7 @@ export function wordThrown(error: unknown, around: Around): Error {
     subject: plan.name,
     names: around.namesAround(thrower),
     bareReads: [],
-    provided: plan.provide.map(([token]) => nameOfToken(token)),
+    provided: plan.provide.map(({ token }) => nameOfToken(token)),
     chronicle: plan.chronicle,
     thing: 'injection',
     phase: phaseOf(error),
@@ -112,7 +112,7 @@ function providerFields({ ngTokenPath = [], message }: Coded, asker: string, { p
     token,
     asker: whole.at(-2) ?? asker,
     path: whole,
-    provided: plan.provide.map(([provided]) => nameOfToken(provided)),
+    provided: plan.provide.map(({ token: provided }) => nameOfToken(provided)),
     isToken: /InjectionToken/.test(message),
   };
 }

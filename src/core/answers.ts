@@ -1,4 +1,6 @@
+import type { Environment } from './environment';
 import type { Held } from './hold';
+import { Memory } from './memory';
 
 /**
  * ONE set of answers for every double: functions, services and routes. Each answer carries a
@@ -33,8 +35,9 @@ export interface Later<T> {
 /** Answers for the first, second, third … time of asking; the last one stays. */
 export interface InTurn<T> {
   readonly simulacra: 'inTurn';
-  /** The answer whose turn it is now; the turn passes on. */
-  next(): T;
+  readonly answers: readonly T[];
+  /** Whose turn it is, for each subject. */
+  readonly turns: Memory<{ next: number }>;
 }
 
 /** Any answer that is not simply a value. */
@@ -73,7 +76,8 @@ export function later<T>(delay: number, answer: T): Later<T> {
 }
 
 /**
- * One answer for each time of asking; when all were given, the last one stays.
+ * One answer for each time of asking; when all were given, the last one stays. Each subject begins with the
+ * first one.
  *
  * @param answers any answers, the first for the first time of asking
  * @example
@@ -82,8 +86,13 @@ export function later<T>(delay: number, answer: T): Later<T> {
  * expect(board).toShow(text('Anemone'));
  */
 export function inTurn<T extends readonly [unknown, ...unknown[]]>(...answers: T): InTurn<T[number]> {
-  let turn = 0;
-  return { simulacra: 'inTurn', next: () => answers[Math.min(turn++, answers.length - 1)] };
+  return { simulacra: 'inTurn', answers, turns: new Memory((outside) => ({ next: outside?.next ?? 0 })) };
+}
+
+/** The answer whose turn it is for a subject; the turn passes on. */
+export function takeTurn<T>({ answers, turns }: InTurn<T>, environment: Environment | undefined): T {
+  const turn = turns.of(environment);
+  return answers[Math.min(turn.next++, answers.length - 1)]!;
 }
 
 /** True for what `fail`, `hold`, `later` and `inTurn` return. */

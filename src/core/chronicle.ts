@@ -1,5 +1,4 @@
 import { readClock } from './host';
-import { shared } from './shared';
 
 /** What kinds of things a chronicle holds. */
 export type HappeningKind =
@@ -71,20 +70,12 @@ export class ChronicleLog implements Chronicle {
   /** Writes one line. */
   add(kind: HappeningKind, what: string, note: Note = {}): Happening {
     const { detail = '', from, trigger } = note;
-    // A call by itself changes nothing; a framework may make it again each time it looks.
-    if (kind !== 'called') shared.activity++;
-    const happening: Happening = {
-      at: readClock() - this.#start,
-      kind,
-      what,
-      get detail(): string {
-        const text = typeof detail === 'string' ? detail : detail();
-        Object.defineProperty(this, 'detail', { value: text, enumerable: true });
-        return text;
-      },
-      from,
-      cause: this.#trigger,
-    };
+    const at = readClock() - this.#start;
+    const cause = this.#trigger;
+    const happening: Happening =
+      typeof detail === 'string'
+        ? { at, kind, what, detail, from, cause }
+        : told(at, kind, what, detail, from, cause);
     this.entries.push(happening);
     if (trigger) this.#trigger = happening;
     return happening;
@@ -99,10 +90,49 @@ export class ChronicleLog implements Chronicle {
   }
 
   toString(width = 90): string {
-    const widest = Math.max(0, ...this.entries.map(({ what }) => what.length));
-    const column = Math.min(36, widest);
-    return this.entries.map((entry, at) => line(entry, this.entries[at - 1], column, width)).join('\n');
+    return printLines(this.entries, 0, width);
   }
+
+  /** The end of it, for a message, with a word on what went before. */
+  recent(most = mostLines): string {
+    const first = this.entries.length - most;
+    if (first <= 1) return this.toString();
+    return `… ${first} earlier lines: String(subject.chronicle)\n${printLines(this.entries, first, 90)}`;
+  }
+}
+
+// Text that is expensive to make is made when somebody reads it.
+const told = (
+  at: number,
+  kind: HappeningKind,
+  what: string,
+  detail: () => string,
+  from: string | undefined,
+  cause: Happening | undefined,
+): Happening => ({
+  at,
+  kind,
+  what,
+  get detail() {
+    const text = detail();
+    Object.defineProperty(this, 'detail', { value: text, enumerable: true });
+    return text;
+  },
+  from,
+  cause,
+});
+
+const mostLines = 60;
+
+function printLines(entries: readonly Happening[], first: number, width: number): string {
+  let widest = 0;
+  for (let at = first; at < entries.length && widest < 36; at++)
+    widest = Math.max(widest, entries[at]!.what.length);
+  const column = Math.min(36, widest);
+  const lines: string[] = [];
+  for (let at = first; at < entries.length; at++)
+    lines.push(line(entries[at]!, entries[at - 1], column, width));
+  return lines.join('\n');
 }
 
 function line(entry: Happening, before: Happening | undefined, column: number, width: number): string {

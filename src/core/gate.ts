@@ -1,29 +1,65 @@
 import { nextTurn } from './host';
-import { shared } from './shared';
+
+/** An answer that is ready and waits to be let through. */
+export interface PendingAnswer {
+  readonly id: string;
+  /** What it answers: `GET /api/hives`, `log()`. */
+  readonly label: string;
+}
 
 /**
  * An answer that is ready at once would be rendered together with the loading state before it, and
- * the loading state would never be seen. So every answer that a component waits for passes this
- * gate, which opens only after what came before has been rendered.
+ * the loading state would never be seen. So every answer that a component waits for passes the gate of
+ * its environment, which opens only after what came before has been rendered.
  */
-export function passGate(): Promise<void> {
-  return new Promise((resolve) => {
-    shared.gate.push(resolve);
-    if (shared.gate.length === 1) void openUnattended();
-  });
-}
+export class Gate {
+  #waiting: (PendingAnswer & { readonly go: () => void })[] = [];
+  #count = 0;
+  #closed = false;
+  /** How many steps of a test are under way: they open the gate, else it opens by itself. */
+  driving = 0;
+  /** How many answers have been let through. */
+  passed = 0;
 
-/** Lets through what has been waiting; what comes later waits for the next opening. */
-export function openGate(): void {
-  const waiting = shared.gate.splice(0);
-  shared.activity += waiting.length;
-  for (const go of waiting) go();
-}
+  /** What waits, oldest first. */
+  get pending(): readonly PendingAnswer[] {
+    return this.#waiting.map(({ id, label }) => ({ id, label }));
+  }
 
-// Between the steps of a test nobody drives the turns: a component's own timer may ask then.
-async function openUnattended(): Promise<void> {
-  await nextTurn();
-  await nextTurn();
-  if (shared.driving === 0) openGate();
-  else if (shared.gate.length > 0) void openUnattended();
+  get isEmpty(): boolean {
+    return this.#waiting.length === 0;
+  }
+
+  /** Waits until it is let through; after the environment was taken down, for ever. */
+  pass(label: string): Promise<void> {
+    return new Promise((resolve) => {
+      if (this.#closed) return;
+      this.#waiting.push({ id: `${++this.#count}`, label, go: resolve });
+      if (this.#waiting.length === 1) void this.#openUnattended();
+    });
+  }
+
+  /** Lets through what waits; what comes later waits for the next opening. @param ids only these, in this order */
+  open(ids?: readonly string[]): void {
+    const chosen = ids
+      ? ids.flatMap((id) => this.#waiting.filter((one) => one.id === id))
+      : this.#waiting.splice(0);
+    if (ids) this.#waiting = this.#waiting.filter((one) => !chosen.includes(one));
+    this.passed += chosen.length;
+    for (const { go } of chosen) go();
+  }
+
+  /** Lets nothing through any more. */
+  close(): void {
+    this.#closed = true;
+    this.#waiting = [];
+  }
+
+  // Between the steps of a test nobody drives the turns: a component's own timer may ask then.
+  async #openUnattended(): Promise<void> {
+    await nextTurn();
+    await nextTurn();
+    if (this.driving === 0) this.open();
+    else if (!this.isEmpty) void this.#openUnattended();
+  }
 }

@@ -1,19 +1,32 @@
 import type { Failure } from './answers';
 import { fail } from './answers';
-import { nextTurn } from './host';
+import type { Environment } from './environment';
+import { calledFrom, refuse } from './errors';
+import { Memory } from './memory';
+import { restOfAll } from './rest-of-all';
 import { shared } from './shared';
 
 /** An answer that is not given until the test says so: the loading state, for as long as it takes. */
 export interface Held<T> {
   readonly simulacra: 'hold';
-  /** How often it was asked for so far. */
+  /** How often it was asked for so far in this test. */
   readonly asked: number;
-  /** Gives the answer to everyone who asked and who will ask; resolves when the page is at rest. */
+  /**
+   * Gives the answer to everyone who asked and who will ask in the subjects that are up; resolves when the
+   * page is at rest. @throws SIM-HOLD-TWICE
+   */
   release(value: T): Promise<void>;
-  /** Fails everyone who asked and who will ask; resolves when the page is at rest. */
+  /** Fails everyone who asked and who will ask; resolves when the page is at rest. @throws SIM-HOLD-TWICE */
   fail(reason?: unknown, problem?: Failure['problem']): Promise<void>;
   /** Used by the doubles: what was answered, once it is. */
-  wait(): Promise<unknown>;
+  wait(environment: Environment | undefined): Promise<unknown>;
+}
+
+/** What a held answer remembers for one subject. */
+interface State {
+  readonly answer: Promise<{ readonly value: unknown }>;
+  settle(answer: { readonly value: unknown }): void;
+  given: { readonly value: unknown; readonly by: string } | undefined;
 }
 
 /**
@@ -28,24 +41,38 @@ export interface Held<T> {
  * expect(board).toShow(text('Anemone'));
  */
 export function hold<T = unknown>(): Held<T> {
-  let settle: (answer: unknown) => void;
-  let asked = 0;
-  const answer = new Promise<unknown>((resolve) => (settle = resolve));
-  const give = async (value: unknown) => {
-    // Wrapped: an answer that is itself a promise must not be awaited here.
-    settle({ value });
-    await (shared.rest?.() ?? nextTurn());
+  const memory = new Memory<State>((outside) => {
+    let settle: State['settle'] = () => {};
+    const answer = new Promise<{ readonly value: unknown }>((resolve) => (settle = resolve));
+    // What the test has let go before the subject was there holds for the subject too.
+    if (outside?.given) settle(outside.given);
+    return { answer, settle, given: outside?.given };
+  });
+  let asked = { test: shared.test, times: 0 };
+  const timesAsked = () => (asked.test === shared.test ? asked.times : 0);
+  const give = async (by: string, value: unknown, calledAt: Error) => {
+    const states = memory.live();
+    const open = states.filter(({ given }) => !given);
+    if (open.length === 0)
+      refuse('SIM-HOLD-TWICE', { asked: by, before: `${states[0]!.given!.by}()` }, { calledAt });
+    for (const state of open) {
+      state.given = { value, by };
+      // Wrapped: an answer that is itself a promise must not be awaited here.
+      state.settle({ value });
+    }
+    await restOfAll();
   };
-  return {
+  const held: Held<T> = {
     simulacra: 'hold',
     get asked() {
-      return asked;
+      return timesAsked();
     },
-    release: give,
-    fail: (reason, problem) => give(fail(reason, problem)),
-    wait: async () => {
-      asked++;
-      return ((await answer) as { value: unknown }).value;
+    release: (value) => give('release', value, calledFrom('release', held.release)),
+    fail: (reason, problem) => give('fail', fail(reason, problem), calledFrom('fail', held.fail)),
+    wait: async (environment) => {
+      asked = { test: shared.test, times: timesAsked() + 1 };
+      return (await memory.of(environment).answer).value;
     },
   };
+  return held;
 }

@@ -72,3 +72,32 @@ function taskByMessage(): (run: () => void) => void {
     port2.postMessage(null);
   };
 }
+
+/** Remembers a value along a chain of promises and timers. */
+export interface Follower<T> {
+  run<R>(value: T, work: () => R): R;
+  /** From here on, in what goes on now and all it starts. */
+  enter(value: T): void;
+  current(): T | undefined;
+}
+
+interface Hooks {
+  readonly AsyncLocalStorage: new <T>() => {
+    run<R>(value: T, work: () => R): R;
+    enterWith(value: T): void;
+    getStore(): T | undefined;
+  };
+}
+
+/** Starts to follow chains of calls; undefined where the platform has no way to. @see https://github.com/tc39/proposal-async-context */
+export function followCalls<T>(): Follower<T> | undefined {
+  const { process } = realm as { process?: { getBuiltinModule?(name: 'node:async_hooks'): Hooks } };
+  const hooks = process?.getBuiltinModule?.('node:async_hooks');
+  if (!hooks) return undefined;
+  const storage = new hooks.AsyncLocalStorage<T>();
+  return {
+    run: (value, work) => storage.run(value, work),
+    enter: (value) => storage.enterWith(value),
+    current: () => storage.getStore(),
+  };
+}

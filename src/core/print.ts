@@ -1,47 +1,99 @@
 /** Prints any value on one line, short enough to stand inside a sentence. */
 export function print(value: unknown, room = 80): string {
-  const text = printDeep(value, 0, new Set());
+  const text = printDeep(value, 0, []);
   return text.length <= room ? text : `${text.slice(0, Math.max(1, room - 1))}…`;
 }
 
-function printDeep(value: unknown, depth: number, above: Set<object>): string {
+const mostInside = 6;
+const mostLetters = 200;
+
+function printDeep(value: unknown, depth: number, above: readonly object[]): string {
   switch (typeof value) {
     case 'string':
-      return JSON.stringify(value);
+      return JSON.stringify(value.length > mostLetters ? `${value.slice(0, mostLetters)}…` : value);
     case 'function':
-      return `ƒ ${value.name}`.trimEnd();
+      return `ƒ ${read(value, 'name')}`.trimEnd();
     case 'bigint':
       return `${value}n`;
     case 'object':
-      return value === null ? 'null' : printObject(value, depth, above);
+      return value === null ? 'null' : printSafely(value, depth, above);
     default:
       return String(value);
   }
 }
 
-function printObject(value: object, depth: number, above: Set<object>): string {
-  if (above.has(value)) return '(itself)';
+// A proxy or an accessor may throw whatever is read of it.
+function printSafely(value: object, depth: number, above: readonly object[]): string {
+  try {
+    return printObject(value, depth, above);
+  } catch {
+    return '(cannot be read)';
+  }
+}
+
+function read(value: object, key: PropertyKey): unknown {
+  try {
+    return (value as Record<PropertyKey, unknown>)[key];
+  } catch {
+    return '(cannot be read)';
+  }
+}
+
+function printObject(value: object, depth: number, above: readonly object[]): string {
+  if (above.includes(value)) return '(itself)';
   if (value instanceof Error) return `${value.name}(${JSON.stringify(value.message)})`;
   if (value instanceof Date || value instanceof RegExp) return String(value);
   const tag = (value as { nodeName?: unknown }).nodeName;
   if (typeof tag === 'string') return `<${tag.toLowerCase()}>`;
   if ('$$typeof' in value) return '<…>';
-  const inside = new Set(above).add(value);
-  const keys = Object.keys(value);
+  const inside = [...above, value];
+  const one = (item: unknown) => printDeep(item, depth + 1, inside);
   if (Array.isArray(value)) {
     if (depth > 1) return `[${value.length}]`;
-    const items = value.slice(0, 6).map((item) => printDeep(item, depth + 1, inside));
-    return `[${[...items, ...(value.length > 6 ? [`… ${value.length - 6} more`] : [])].join(', ')}]`;
+    return `[${some(value.slice(0, mostInside).map(one), value.length)}]`;
   }
-  const kind = value.constructor?.name;
-  const name = kind && kind !== 'Object' ? `${kind} ` : '';
+  // By its tag, so that one of another realm (a page in a runner) is known as well.
+  const kind = Object.prototype.toString.call(value).slice(8, -1);
+  if (kind === 'Map' || kind === 'Set') return printCollection(value as Collection, kind, depth, one);
+  const called = (read(value, 'constructor') as { name?: unknown } | undefined)?.name;
+  const name = typeof called === 'string' && called !== 'Object' && called ? `${called} ` : '';
   if (depth > 1) return `${name}{…}`;
-  const fields = keys
-    .slice(0, 6)
-    .map((key) => `${key}: ${printDeep((value as Record<string, unknown>)[key], depth + 1, inside)}`);
-  if (keys.length > 6) fields.push('…');
+  return printFields(value, name, one);
+}
+
+type Collection = ReadonlyMap<unknown, unknown> | ReadonlySet<unknown>;
+
+function printCollection(
+  value: Collection,
+  kind: 'Map' | 'Set',
+  depth: number,
+  one: (item: unknown) => string,
+): string {
+  if (depth > 1) return `${kind}(${value.size})`;
+  const items: string[] = [];
+  for (const item of value) {
+    if (items.length === mostInside) break;
+    items.push(kind === 'Map' ? (item as [unknown, unknown]).map(one).join(' => ') : one(item));
+  }
+  return `${kind}(${value.size}) { ${some(items, value.size)} }`.replace('{  }', '{}');
+}
+
+function printFields(value: object, name: string, one: (item: unknown) => string): string {
+  const fields: string[] = [];
+  // Not by a list of all keys: an object may have very many.
+  for (const key in value) {
+    if (!Object.hasOwn(value, key)) continue;
+    if (fields.length === mostInside) {
+      fields.push('…');
+      break;
+    }
+    fields.push(`${key}: ${one(read(value, key))}`);
+  }
   return fields.length === 0 ? `${name}{}` : `${name}{ ${fields.join(', ')} }`;
 }
+
+const some = (shown: readonly string[], of: number): string =>
+  [...shown, ...(of > shown.length ? [`… ${of - shown.length} more`] : [])].join(', ');
 
 /** `1 hive`, `3 hives`: a count with its noun. */
 export const count = (n: number, noun: string, many = `${noun}s`): string => `${n} ${n === 1 ? noun : many}`;

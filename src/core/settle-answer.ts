@@ -1,41 +1,54 @@
-import { isArranged, type Failure } from './answers';
-import { passGate } from './gate';
-import { startTimer } from './host';
+import { isArranged, takeTurn, type Failure } from './answers';
+import type { Environment } from './environment';
+import { nextTurn, readClock, startTimer } from './host';
 
 /** What an answer came to in the end. */
 export type Settled =
   | { readonly outcome: 'value'; readonly value: unknown }
   | { readonly outcome: 'failure'; readonly failure: Failure };
 
+/** Who is answered. */
+export interface Asker {
+  /** The subject that asked; undefined outside of every subject. */
+  readonly environment: Environment | undefined;
+  /** What was asked, for messages: `GET /api/hives`, `log()`. */
+  readonly label: string;
+  /** Calls an answer that is a function. */
+  call(answer: (...args: never[]) => unknown): unknown;
+}
+
 /**
  * Follows an answer (held, late, in turn, a function of the question) until it is a value or a
- * failure. `ask` calls an answer that is a function.
+ * failure, which then waits at the gate of the subject that asked.
  */
-export async function settleAnswer(
-  answer: unknown,
-  ask: (answer: (...args: never[]) => unknown) => unknown,
-): Promise<Settled> {
+export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settled> {
+  const { environment, label } = asker;
   let current = answer;
   for (;;) {
-    current = typeof current === 'function' ? await ask(current as () => unknown) : await current;
+    current = typeof current === 'function' ? asker.call(current as () => unknown) : current;
+    // Only what has to be awaited is: each turn more is one more in which nothing is rendered.
+    if (isThenable(current)) current = await current;
     if (typeof current === 'function') continue;
     if (!isArranged(current)) {
-      await passGate();
+      await passGate(asker);
       return { outcome: 'value', value: current };
     }
     switch (current.simulacra) {
-      case 'hold':
-        current = await current.wait();
+      case 'hold': {
+        const end = environment?.work.begin('request', label, { held: true });
+        current = await current.wait(environment);
+        end?.();
         break;
+      }
       case 'later':
-        await waitFor(current.delay);
+        await passTime(current.delay, asker);
         current = current.answer;
         break;
       case 'inTurn':
-        current = current.next();
+        current = takeTurn(current, environment);
         break;
       case 'fail':
-        await passGate();
+        await passGate(asker);
         return { outcome: 'failure', failure: current };
       default:
         return current satisfies never;
@@ -43,8 +56,24 @@ export async function settleAnswer(
   }
 }
 
-const waitFor = (milliseconds: number) =>
-  new Promise<void>((resolve) => void startTimer(milliseconds, resolve));
+const isThenable = (value: unknown): value is PromiseLike<unknown> =>
+  typeof (value as PromiseLike<unknown> | null | undefined)?.then === 'function';
+
+const passGate = ({ environment, label }: Asker) => environment?.gate.pass(label) ?? nextTurn();
+
+async function passTime(delay: number, { environment, label }: Asker): Promise<void> {
+  const end = environment?.work.beginTimer(label, delay);
+  const until = readClock() + delay;
+  // A timer of the platform may be early by a millisecond.
+  do
+    await new Promise<void>((resolve) => {
+      const left = Math.max(0, Math.ceil(until - readClock()));
+      if (environment) environment.clock.after(left, resolve);
+      else startTimer(left, resolve);
+    });
+  while (readClock() < until);
+  end?.();
+}
 
 /** The error a function double rejects with. */
 export function errorOf({ reason, problem }: Failure): unknown {

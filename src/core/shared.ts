@@ -1,31 +1,36 @@
-import type { Sandbox } from './sandbox';
+import type { Environment } from './environment';
+import type { Step } from './step';
 
 /**
- * What must exist once in a process even where a bundle of this library is loaded twice (the ES
- * module and the CommonJS one, or two entries that each carry their own copy of the core).
+ * Process-wide singletons, shared by duplicate bundles (the ES module and the CommonJS one, or two
+ * versions of an entry). What concerns one subject lives in that subject's environment; what stands
+ * here is what the environments of a process have in common.
  */
 export interface Shared {
-  /** Sandboxes that are still up, oldest first. */
-  readonly sandboxes: Set<Sandbox>;
-  /** Brings every live subject to rest; put here by the stage. */
-  rest: (() => Promise<void>) | undefined;
-  /** Answers that are ready and wait for the next turn of the stage. */
-  readonly gate: (() => void)[];
-  /** Grows with everything that happens; a turn in which it stays the same was a quiet one. */
-  activity: number;
-  /** True while the stage drives turns, and will open the gate by itself. */
-  driving: number;
-  /** What other rooms of the house keep for the whole process, by name. */
+  /** Environments that are up or being taken down, oldest first. */
+  readonly environments: Set<Environment>;
+  /** The environment whose gesture, timer or answer runs right now. */
+  current: Environment | undefined;
+  /** What the test that is running has started and has to await. */
+  readonly steps: Set<Step<unknown>>;
+  /** Failures that belong to no subject, for the test that is running. */
+  readonly strays: Error[];
+  /** Counts the take-downs: what an answer remembers does not outlive the test. */
+  test: number;
+  /** The subjects taken down last, newest first: a late call may be one of theirs. */
+  last: string | undefined;
+  /** State that other folders keep for the whole process, by name. */
   readonly rooms: Record<string, unknown>;
 }
 
 const key = Symbol.for('simulacra');
 
 export const shared: Shared = ((globalThis as Record<symbol, unknown>)[key] ??= {
-  sandboxes: new Set(),
-  rest: undefined,
-  gate: [],
-  activity: 0,
-  driving: 0,
+  environments: new Set(),
+  current: undefined,
+  steps: new Set(),
+  strays: [],
+  test: 0,
+  last: undefined,
   rooms: {},
 }) as Shared;

@@ -1,9 +1,10 @@
-import { isArranged, type Arranged, type Failure, type InTurn, type Later } from './answers';
+import { isArranged, takeTurn, type Arranged, type Failure, type InTurn, type Later } from './answers';
 import type { Held } from './hold';
 import type { Stream } from './stream';
 import { print } from './print';
+import { ownerOfCall } from './ownership';
 import { errorOf, settleAnswer } from './settle-answer';
-import { shared } from './shared';
+import type { Environment } from './environment';
 
 // Parameters must be any: a function type is only assignable to one whose parameters are.
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
@@ -38,11 +39,6 @@ export type Spy<F extends AnyFunction = AnyFunction> = F & {
   readonly calls: Parameters<F>[];
 };
 
-/** Where calls of spies are written down; a subject listens while it is up. */
-export const callListeners = (shared.rooms['calls'] ??= new Set()) as Set<
-  (name: string, args: readonly unknown[]) => void
->;
-
 /**
  * A function that records its calls and answers them.
  *
@@ -60,8 +56,14 @@ export function spy<F extends AnyFunction = AnyFunction>(answer?: AnswerOf<F>, n
   const calls: Parameters<F>[] = [];
   const double = function (this: unknown, ...args: Parameters<F>): unknown {
     calls.push(args);
-    for (const listen of callListeners) listen(double.name, args);
-    return giveAnswer(answer, (given) => given.apply(this, args));
+    const environment = ownerOfCall();
+    // Printed at once: what was handed over may be changed later.
+    environment?.chronicle.add('called', double.name, {
+      detail: printCall('', args),
+      from: environment.running(),
+    });
+    const call = { environment, name: double.name, ask: (given: AnyFunction) => given.apply(this, args) };
+    return giveAnswer(answer, call);
   };
   Object.defineProperty(double, 'name', { value: name, configurable: true });
   return Object.assign(double, { simulacra: 'spy', calls }) as unknown as Spy<F>;
@@ -71,22 +73,26 @@ export function spy<F extends AnyFunction = AnyFunction>(answer?: AnswerOf<F>, n
 export const isSpy = (value: unknown): value is Spy =>
   typeof value === 'function' && 'simulacra' in value && value.simulacra === 'spy';
 
-function giveAnswer(answer: unknown, call: (given: AnyFunction) => unknown): unknown {
-  const given = answer;
-  if (typeof given === 'function') return giveResult(call(given as AnyFunction), call);
-  return giveResult(given, call);
+interface Call {
+  /** The subject it belongs to. */
+  readonly environment: Environment | undefined;
+  readonly name: string;
+  ask(given: AnyFunction): unknown;
 }
+
+const giveAnswer = (answer: unknown, call: Call): unknown =>
+  giveResult(typeof answer === 'function' ? call.ask(answer as AnyFunction) : answer, call);
 
 // A turn may hold a plain value for a function that returns at once, so it is taken here and only
 // what needs waiting becomes a promise.
-function giveResult(result: unknown, call: (given: AnyFunction) => unknown): unknown {
+function giveResult(result: unknown, call: Call): unknown {
   if (!isArranged(result)) return result;
-  if (result.simulacra === 'inTurn') return giveAnswer(result.next(), call);
+  if (result.simulacra === 'inTurn') return giveAnswer(takeTurn(result, call.environment), call);
   return promiseOf(result, call);
 }
 
-async function promiseOf(answer: Arranged, call: (given: AnyFunction) => unknown) {
-  const settled = await settleAnswer(answer, call);
+async function promiseOf(answer: Arranged, { environment, name, ask }: Call) {
+  const settled = await settleAnswer(answer, { environment, label: `${name}()`, call: ask });
   if (settled.outcome === 'failure') throw errorOf(settled.failure);
   return settled.value;
 }

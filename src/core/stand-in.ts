@@ -1,6 +1,7 @@
 import { isArranged } from './answers';
-import { refuse } from './errors';
+import { explain } from './errors';
 import { nearest } from './near';
+import { reportRefusal } from './ownership';
 import { isSpy, spy, type AnswerOf, type AnyFunction, type Spy } from './spy';
 
 /** An object that stands for a `T`: its methods are spies. */
@@ -46,29 +47,34 @@ export function standIn(source?: unknown, answers: Record<string, unknown> = {})
 }
 
 function fromClass(source: Class<object>, answers: Record<string, unknown>): object {
-  const methods = methodsOf(source.prototype as object);
+  const { methods, accessors } = membersOf(source.prototype as object);
   for (const name of Object.keys(answers)) {
     // A field is no part of the prototype, so only what answers a call can be told to be a mistake.
-    if (!methods.has(name) && isCallAnswer(answers[name])) {
+    if (!methods.has(name) && !accessors.has(name) && isCallAnswer(answers[name])) {
       refuseUnknown(source.name, name, [...methods]);
     }
   }
   const double = Object.create(source.prototype as object) as Record<string, unknown>;
   for (const name of methods) define(double, name, makeMember(answers[name], name, true));
+  // An accessor would work on what the constructor has not made: in its place stands a plain field.
+  for (const name of accessors) define(double, name, undefined);
   for (const name of Object.keys(answers)) {
     if (!methods.has(name)) define(double, name, makeMember(answers[name], name, false));
   }
   return double;
 }
 
-function methodsOf(prototype: object): Set<string> {
-  const names = new Set<string>();
+function membersOf(prototype: object): { methods: Set<string>; accessors: Set<string> } {
+  const methods = new Set<string>();
+  const accessors = new Set<string>();
   for (let at = prototype; at && at !== Object.prototype; at = Object.getPrototypeOf(at) as object) {
-    for (const [name, { value }] of Object.entries(Object.getOwnPropertyDescriptors(at))) {
-      if (name !== 'constructor' && typeof value === 'function') names.add(name);
+    for (const [name, { value, get, set }] of Object.entries(Object.getOwnPropertyDescriptors(at))) {
+      if (name === 'constructor' || methods.has(name) || accessors.has(name)) continue;
+      if (typeof value === 'function') methods.add(name);
+      else if (get ?? set) accessors.add(name);
     }
   }
-  return names;
+  return { methods, accessors };
 }
 
 function fromNames(
@@ -134,5 +140,7 @@ function makeUnknown(whose: string, name: string, known: readonly string[]): unk
 }
 
 function refuseUnknown(whose: string, name: string, known: readonly string[]): never {
-  refuse('SIM-STANDIN-UNKNOWN', { whose, name, known, nearest: nearest(name, known) });
+  const error = explain('SIM-STANDIN-UNKNOWN', { whose, name, known, nearest: nearest(name, known) });
+  reportRefusal(error);
+  throw error;
 }

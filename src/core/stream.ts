@@ -1,18 +1,19 @@
 import { fail } from './answers';
-import { nextTurn } from './host';
+import { Memory } from './memory';
+import { ownerOfCall } from './ownership';
+import { restOfAll } from './rest-of-all';
 import { errorOf } from './settle-answer';
-import { shared } from './shared';
 
 /**
  * A double of something that goes on: readings, alerts, progress. It can be iterated over with
  * `for await`, and subscribed to as an Observable is; it remembers nothing, so what is emitted before
- * anybody listens is not heard.
+ * anybody listens is not heard. Each subject listens anew.
  */
 export interface Stream<T> extends AsyncIterable<T> {
   readonly simulacra: 'stream';
   /** How many listen now. */
   readonly listeners: number;
-  /** Tells everyone who listens; resolves when the page is at rest. */
+  /** Tells everyone who listens; resolves when the page is at rest. @throws what a listener threw, after all were told */
   emit(value: T): Promise<void>;
   /** Ends for everyone who listens or will listen; resolves when the page is at rest. */
   end(): Promise<void>;
@@ -29,6 +30,15 @@ export interface Listener<T> {
   complete?(): void;
 }
 
+type Word<T> = (listener: Listener<T>) => void;
+
+/** What a stream remembers for one subject. */
+interface State<T> {
+  readonly listeners: Set<Listener<T>>;
+  /** How it ended. */
+  last: Word<T> | undefined;
+}
+
 /**
  * An answer that goes on: what listens to it hears each value when the test emits it.
  *
@@ -40,33 +50,38 @@ export interface Listener<T> {
  * expect(heard).toEqual([31.2]);
  */
 export function stream<T>(): Stream<T> {
-  const listeners = new Set<Listener<T>>();
-  let last: ((listener: Listener<T>) => void) | undefined;
-  const tell = async (word: (listener: Listener<T>) => void) => {
-    for (const listener of [...listeners]) word(listener);
-    await (shared.rest?.() ?? nextTurn());
-  };
-  const finish = (word: (listener: Listener<T>) => void) => {
-    last ??= word;
-    return tell(word).finally(() => listeners.clear());
+  // What the test itself listens to it hears whatever subjects are up; those begin anew.
+  const memory = new Memory<State<T>>((outside) => ({ listeners: new Set(), last: outside?.last }));
+  const states = () => new Set([memory.of(undefined), ...memory.live()]);
+  const tell = async (word: Word<T>, isLast: boolean) => {
+    const thrown: unknown[] = [];
+    for (const state of states()) {
+      if (state.last) continue;
+      if (isLast) state.last = word;
+      for (const listener of [...state.listeners]) {
+        try {
+          word(listener);
+        } catch (error) {
+          thrown.push(error);
+        }
+      }
+      if (isLast) state.listeners.clear();
+    }
+    await restOfAll();
+    if (thrown.length > 0) throw thrown[0];
   };
   const double: Stream<T> = {
     simulacra: 'stream',
     get listeners() {
-      return listeners.size;
+      return [...states()].reduce((sum, { listeners }) => sum + listeners.size, 0);
     },
-    emit: (value) => tell((listener) => last ?? listener.next?.(value)),
-    end: () => finish((listener) => listener.complete?.()),
+    emit: (value) => tell((listener) => listener.next?.(value), false),
+    end: () => tell((listener) => listener.complete?.(), true),
     fail: (reason) => {
       const error = errorOf(fail(reason));
-      return finish((listener) => listener.error?.(error));
+      return tell((listener) => listener.error?.(error), true);
     },
-    subscribe: (given) => {
-      const listener = typeof given === 'function' ? { next: given } : given;
-      if (last) last(listener);
-      else listeners.add(listener);
-      return { unsubscribe: () => void listeners.delete(listener) };
-    },
+    subscribe: (given) => subscribe(memory.of(ownerOfCall()), given),
     [Symbol.asyncIterator]: () => iterate(double),
   };
   // Libraries of Observables take what says so by one of these.
@@ -74,26 +89,50 @@ export function stream<T>(): Stream<T> {
   return Object.defineProperty(double, observable, { value: () => double });
 }
 
+function subscribe<T>({ listeners, last }: State<T>, given: Listener<T> | ((value: T) => void)) {
+  const listener = typeof given === 'function' ? { next: given } : given;
+  if (last) last(listener);
+  else listeners.add(listener);
+  return { unsubscribe: () => void listeners.delete(listener) };
+}
+
+/** One iteration: what was emitted waits until it is asked for, and who asks waits until it is emitted. */
 function iterate<T>(double: Stream<T>): AsyncIterableIterator<T> {
-  const heard: (() => Promise<IteratorResult<T>>)[] = [];
-  let wake: (() => void) | undefined;
-  const hear = (what: () => Promise<IteratorResult<T>>) => {
-    heard.push(what);
-    wake?.();
+  type Result = IteratorResult<T>;
+  const heard: (() => Promise<Result>)[] = [];
+  const asking: ((result: Promise<Result>) => void)[] = [];
+  let over = false;
+  const done = () => Promise.resolve<Result>({ value: undefined, done: true });
+  const hear = (what: () => Promise<Result>, isLast = false) => {
+    if (over) return;
+    const waiting = asking.shift();
+    if (waiting) waiting(what());
+    else heard.push(what);
+    if (isLast) close();
   };
-  const { unsubscribe } = double.subscribe({
+  const close = () => {
+    over = true;
+    unsubscribe();
+    for (const answer of asking.splice(0)) answer(done());
+  };
+  let unsubscribe: () => void = () => undefined;
+  const subscription = double.subscribe({
     next: (value) => hear(() => Promise.resolve({ value, done: false })),
-    error: (reason) => hear(() => Promise.reject(reason as Error)),
-    complete: () => hear(() => Promise.resolve({ value: undefined, done: true })),
+    error: (reason) => hear(() => Promise.reject(reason as Error), true),
+    complete: () => hear(done, true),
   });
+  unsubscribe = () => subscription.unsubscribe();
+  if (over) unsubscribe();
   return {
-    async next() {
-      while (heard.length === 0) await new Promise<void>((resolve) => (wake = resolve));
-      return heard.shift()!();
+    next() {
+      const ready = heard.shift();
+      if (ready) return ready();
+      return over ? done() : new Promise<Result>((resolve) => asking.push(resolve));
     },
     return() {
-      unsubscribe();
-      return Promise.resolve({ value: undefined, done: true });
+      heard.length = 0;
+      close();
+      return done();
     },
     [Symbol.asyncIterator]() {
       return this;

@@ -1,5 +1,5 @@
-import '../page/standards';
-import { takeDown } from '../core/sandbox';
+import '../stage/install';
+import { takeDown } from '../core/take-down';
 import { explain } from '../page/errors';
 import { print } from '../core/print';
 import type { Locator } from '../page/locators';

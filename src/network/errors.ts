@@ -47,6 +47,26 @@ export const registry = {
       'Answer with a value that JSON can hold, a Response, a function, fail(), hold(), later() or inTurn().',
     ],
   }),
+  'SIM-ROUTE-THREW': (f: { route: string; threw: string }): Report => ({
+    head: `The answer of the route ${f.route} threw: ${f.threw}`,
+    there: ['It is the function the test gave for this route. To the component the connection was broken.'],
+    next: ['The error itself is the cause of this one. For a request that fails, return fail(…).'],
+  }),
+  'SIM-CARRIER-REFUSED': (f: {
+    carrier: string;
+    asked: string;
+    from: string | undefined;
+    subject: string;
+  }): Report => ({
+    head: `${f.asked} went out by ${f.carrier}${f.from ? `, from ${f.from}` : ''}, and routes answer only fetch.`,
+    there: ['It failed as it does without a network; nothing left this machine.'],
+    next: [
+      f.carrier === 'import()'
+        ? "Swap the module that loads it:   swap: [swap(() => import('./loads-it'), { … })]"
+        : `Swap the module of ${f.from ?? f.subject} that uses ${f.carrier}:   swap: [swap(() => import('./uses-it'), { … })]`,
+      `or provide a service that needs none:   provide: [[Service, standIn(Service)]]`,
+    ],
+  }),
 };
 
 export const explain: Explain<typeof registry> = explaining(registry);

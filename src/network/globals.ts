@@ -1,23 +1,8 @@
+import type { Environment } from '../core/environment';
 import { native } from '../core/host';
 
 type Named = Record<string, unknown>;
 const page = globalThis as unknown as Named;
-
-/** Puts a value on the page's global object, made when it is first read; the returned function puts back what was there. */
-export function replaceGlobal(name: string, make: () => unknown): () => void {
-  const before = Object.getOwnPropertyDescriptor(page, name);
-  Object.defineProperty(page, name, {
-    configurable: true,
-    enumerable: true,
-    get: make,
-    set: (value: unknown) =>
-      Object.defineProperty(page, name, { value, configurable: true, writable: true, enumerable: true }),
-  });
-  return () => {
-    if (before) Object.defineProperty(page, name, before);
-    else Reflect.deleteProperty(page, name);
-  };
-}
 
 /** The address relative URLs start from. */
 export const baseAddress = (): string =>
@@ -67,16 +52,113 @@ function carryForm(form: FormData): FormData {
   return carried;
 }
 
+/** What a request was given as its body, before it became a stream. */
+const bodies = new WeakMap<object, unknown>();
+
+// Made when they are first needed: Node loads its Fetch classes then.
+let request: typeof Request | undefined;
+let response: typeof Response | undefined;
+
 /** The Request class of the page: the process's own, with relative URLs and carried-over parts. */
-export function makeRequestClass(): typeof Request {
+export const requestClass = (): typeof Request => (request ??= makeRequestClass());
+
+/** The Response class of the page: the process's own. */
+export const responseClass = (): typeof Response => (response ??= native('Response'));
+
+function makeRequestClass(): typeof Request {
   return class Request extends native('Request') {
     constructor(input: RequestInfo | URL, init: RequestInit = {}) {
-      super(
-        typeof input === 'object' && 'method' in input ? input : new URL(String(input), baseAddress()).href,
-        carryOver(init),
-      );
+      const given = typeof input === 'object' && 'method' in input ? input : undefined;
+      super(given ?? new URL(String(input), baseAddress()).href, carryOver(init));
+      const body: unknown = init.body ?? (given && bodies.get(given));
+      if (body !== undefined && body !== null) bodies.set(this, body);
+    }
+
+    override clone(): globalThis.Request {
+      const copy = super.clone();
+      if (bodies.has(this)) bodies.set(copy, bodies.get(this));
+      return copy;
     }
   };
+}
+
+/** What a request sends: parsed where it is JSON, else as it was given; undefined for none. */
+export function bodyOf(request: Request): unknown {
+  const body = bodies.get(request);
+  if (typeof body !== 'string') return body;
+  try {
+    return JSON.parse(body) as unknown;
+  } catch {
+    return body;
+  }
+}
+
+const readers = ['json', 'text', 'arrayBuffer', 'blob', 'formData', 'bytes'] as const;
+type Reading = () => Promise<unknown>;
+
+/** Writes down the reading of a body as open work: it takes some turns of the event loop. */
+export function watchReading<T extends Request | Response>(
+  message: T,
+  { work }: Environment,
+  label: string,
+): T {
+  const own = message as unknown as Record<string, Reading | undefined>;
+  const watched =
+    (read: Reading): Reading =>
+    () => {
+      const end = work.begin('body', label);
+      const reading = Reflect.apply(read, message, []) as Promise<unknown>;
+      reading.then(end, end);
+      return reading;
+    };
+  for (const name of readers) {
+    const read = own[name];
+    if (read)
+      Object.defineProperty(message, name, { value: watched(read), configurable: true, writable: true });
+  }
+  const { get } = Object.getOwnPropertyDescriptor(bodyOwnerOf(message), 'body') ?? {};
+  if (get)
+    Object.defineProperty(message, 'body', {
+      configurable: true,
+      get: () => watchStream(get.call(message) as ReadableStream | null, work, label),
+    });
+  return message;
+}
+
+// The class that has the accessor: the platform's own, below any subclass.
+function bodyOwnerOf(message: object): object {
+  let at = message;
+  while (!Object.hasOwn(at, 'body') && Object.getPrototypeOf(at)) at = Object.getPrototypeOf(at) as object;
+  return at;
+}
+
+const streams = new WeakSet<object>();
+
+function watchStream(
+  stream: ReadableStream | null,
+  work: Environment['work'],
+  label: string,
+): ReadableStream | null {
+  if (!stream || streams.has(stream)) return stream;
+  streams.add(stream);
+  const getReader = stream.getReader.bind(stream) as (options?: object) => { read: Reading };
+  Object.defineProperty(stream, 'getReader', {
+    configurable: true,
+    value: (options?: object) => {
+      const reader = getReader(options);
+      const read = reader.read.bind(reader) as (...args: unknown[]) => Promise<unknown>;
+      return Object.defineProperty(reader, 'read', {
+        configurable: true,
+        value: (...args: unknown[]) => {
+          const end = work.begin('body', label);
+          const reading = read(...args);
+          reading.then(end, end);
+          return reading;
+        },
+      });
+    },
+  });
+  return stream;
 }
 
 /** True for a Response of any realm. */

@@ -1,5 +1,5 @@
 import { distance } from '../core/near';
-import { matchValue, type Route } from './routes';
+import type { Route } from './routes';
 
 interface Near {
   readonly route: string;
@@ -67,14 +67,14 @@ function compareSegments(wanted: string[], asked: string[]): { score: number; di
 }
 
 function compareQueries(url: URL, route: Route): string[] {
-  return [...route.query].flatMap(([key, wanted]) => {
-    const value = url.searchParams.get(key);
-    if (value === null) {
+  return route.query.flatMap(({ key, wanted, match }) => {
+    const values = url.searchParams.getAll(key);
+    if (values.length === 0) {
       const near = [...url.searchParams.keys()].find((other) => distance(key, other) <= 2);
       const has = near ? `; the request has "${near}"` : '; the request has none';
       return [`the query key "${key}"${has}`];
     }
-    if (matchValue(wanted, value)) return [];
-    return [`the query value of "${key}": the route has "${wanted}", the request "${value}"`];
+    if (values.some((value) => match(value))) return [];
+    return [`the query value of "${key}": the route has "${wanted}", the request "${values.join('", "')}"`];
   });
 }

@@ -1,12 +1,15 @@
-import type { ChronicleLog } from '../core/chronicle';
-import { explain, refuse, type UnmatchedRequest } from './errors';
+import type { Environment } from '../core/environment';
+import { isExplained } from '../core/errors';
 import { nearest } from '../core/near';
 import { print } from '../core/print';
-import { settleAnswer } from '../core/settle-answer';
-import { shared } from '../core/shared';
+import { settleAnswer, type Settled } from '../core/settle-answer';
+import { explain, refuse, type UnmatchedRequest } from './errors';
+import { watchReading } from './globals';
 import { nearestRoute } from './near-route';
+import { brokenConnection } from './nobody';
+import { printAddress, printPath } from './print-address';
 import { makeFailedResponse, makeResponse } from './reply';
-import { readRoute, type Route } from './routes';
+import { readRoute, type Params, type Route } from './routes';
 
 /** A request the subject made. */
 export interface AskedRequest {
@@ -23,33 +26,30 @@ export interface AskedRequest {
   status: number | undefined;
 }
 
-/** Who a network belongs to. */
-export interface NetworkOwner {
-  readonly name: string;
-  readonly chronicle: ChronicleLog;
-  /** The component of this subject that runs now; undefined where that is not known. */
-  running(): string | undefined;
-}
+/** The network of a subject. */
+export const networkOf = (environment: Environment) => environment.network as Network | undefined;
 
 /** The routes of one subject, and what was asked of them. */
 export class Network {
   readonly requests: AskedRequest[] = [];
   readonly unmatched: UnmatchedRequest[] = [];
-  readonly #routes: Route[];
+  readonly #routes: readonly Route[];
 
   constructor(
     routes: Readonly<Record<string, unknown>>,
-    readonly owner: NetworkOwner,
+    readonly environment: Environment,
   ) {
     this.#routes = Object.entries(routes)
       .map(([key, answer]) => readRoute(key, answer))
       // Where two weigh the same the later one counts, so that a test's routes go before its team's.
       .reverse()
       .sort((a, b) => b.weight - a.weight);
+    environment.network = this;
+    environment.answers = (method, url) => this.find(method, url) !== undefined;
   }
 
   /** The route that answers, with the path parameters; undefined where none does. */
-  find(method: string, url: URL): { route: Route; params: Record<string, string> } | undefined {
+  find(method: string, url: URL): { route: Route; params: Params } | undefined {
     for (const route of this.#routes) {
       const params = route.match(method, url);
       if (params) return { route, params };
@@ -62,15 +62,13 @@ export class Network {
     const url = new URL(request.url);
     const found = this.find(request.method, url);
     const what = `${request.method} ${printAddress(url)}`;
-    const { chronicle } = this.owner;
-    const from = this.owner.running();
-    const route = found?.route;
-    const params = found?.params ?? {};
+    const { chronicle } = this.environment;
+    const from = this.environment.running();
     const asked: AskedRequest = {
       method: request.method,
       url: request.url,
-      route: route?.key,
-      params,
+      route: found?.route.key,
+      params: found?.params ?? {},
       body,
       from,
       status: undefined,
@@ -80,25 +78,45 @@ export class Network {
     request.signal.addEventListener('abort', () => {
       if (asked.status === undefined) chronicle.add('aborted', what);
     });
-    if (!route) return this.#breakUnmatched(request.method, url, asked, what);
-    const settled = await settleAnswer(route.answer, (answer) =>
-      (answer as (request: Request, params: Record<string, string>) => unknown)(
-        request.clone() as Request,
-        params,
-      ),
-    );
+    if (!found) return this.#breakUnmatched(request.method, url, asked, what);
+    const response = await this.#respond(found, request, what);
     if (request.signal.aborted) throw request.signal.reason;
-    const response =
-      settled.outcome === 'value'
-        ? makeResponse(settled.value, route.key, request.url)
-        : makeFailedResponse(settled.failure, request.url);
-    asked.status = response?.status ?? 0;
+    const isResponse = !(response instanceof Error);
+    asked.status = isResponse ? response.status : 0;
     chronicle.add('answered', what, {
-      detail: response ? String(response.status) : 'broken connection',
+      detail: isResponse ? String(response.status) : 'broken connection',
       trigger: true,
     });
-    if (response) return response;
-    throw brokenConnection(settled.outcome === 'failure' ? settled.failure.reason : undefined);
+    if (isResponse) return watchReading(response, this.environment, what);
+    throw response;
+  }
+
+  /** The answer of a route; the error that breaks the connection where it has none. */
+  async #respond(
+    { route, params }: { route: Route; params: Params },
+    request: Request,
+    label: string,
+  ): Promise<Response | Error> {
+    const { environment } = this;
+    let settled: Settled;
+    try {
+      settled = await settleAnswer(route.answer, {
+        environment,
+        label,
+        call: (answer) =>
+          (answer as (request: Request, params: Params) => unknown)(
+            watchReading(request.clone() as Request, environment, label),
+            params,
+          ),
+      });
+      if (settled.outcome === 'value') return makeResponse(settled.value, route.key, request.url);
+    } catch (error) {
+      // The component may catch it; the test must hear of it all the same.
+      environment.fail(wordRouteThrew(error, route));
+      await environment.gate.pass(label);
+      return brokenConnection(error);
+    }
+    return makeFailedResponse(settled.failure, request.url) ?? brokenConnection(settled.failure.reason);
   }
 
   async #breakUnmatched(method: string, url: URL, asked: AskedRequest, what: string): Promise<never> {
@@ -111,20 +129,21 @@ export class Network {
     };
     this.unmatched.push(unmatched);
     // Failed at once, like a machine without a network, but never before the asking was rendered.
-    await settleAnswer(undefined, () => undefined);
+    await this.environment.gate.pass(what);
     asked.status = 0;
-    this.owner.chronicle.add('unmatched', what, { detail: 'no route', trigger: true });
-    throw brokenConnection(this.complaint());
+    this.environment.chronicle.add('unmatched', what, { detail: 'no route', trigger: true });
+    throw brokenConnection(this.#complaintOf([unmatched]));
   }
 
   /** What to say of the requests that nobody answered; undefined where all were answered. */
   complaint(): Error | undefined {
-    if (this.unmatched.length === 0) return undefined;
-    return explain(
-      'SIM-REQUEST-UNMATCHED',
-      { subject: this.owner.name, requests: this.unmatched, routes: this.#routes.map(({ key }) => key) },
-      { chronicle: this.owner.chronicle },
-    );
+    return this.unmatched.length === 0 ? undefined : this.#complaintOf(this.unmatched);
+  }
+
+  #complaintOf(requests: UnmatchedRequest[]): Error {
+    const { name, chronicle } = this.environment;
+    const routes = this.#routes.map(({ key }) => key);
+    return explain('SIM-REQUEST-UNMATCHED', { subject: name, requests, routes }, { chronicle });
   }
 
   /** @throws SIM-ROUTE-UNUSED where a route was never asked for */
@@ -135,17 +154,15 @@ export class Network {
       .filter((key) => !this.requests.some(({ route }) => route === key));
     if (unused.length === 0) return;
     const near = nearest(unused[0]!, asked);
-    refuse('SIM-ROUTE-UNUSED', { subject: this.owner.name, unused, asked, nearest: near }, { calledAt });
+    const fields = { subject: this.environment.name, unused, asked, nearest: near };
+    refuse('SIM-ROUTE-UNUSED', fields, { calledAt });
   }
 }
 
-function brokenConnection(cause: unknown): TypeError {
-  shared.activity++;
-  // The platform's own error for this, so that code under test treats it as it does in a browser.
-  return new TypeError('Failed to fetch', cause === undefined ? {} : { cause });
+// An assertion in a route is the test author's own: its message is the one to read.
+function wordRouteThrew(error: unknown, { key }: Route): Error {
+  if (isExplained(error)) return error;
+  if (typeof error === 'object' && error !== null && 'matcherResult' in error) return error as never;
+  const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error);
+  return explain('SIM-ROUTE-THREW', { route: key, threw }, { cause: error });
 }
-
-const printAddress = (url: URL) => `${isHome(url) ? '' : url.origin}${printPath(url)}`;
-const printPath = (url: URL) => `${url.pathname}${url.search}`;
-const isHome = (url: URL) =>
-  url.origin === (globalThis as { location?: Location }).location?.origin || url.hostname === 'localhost';

@@ -1,6 +1,7 @@
 import type { Failure } from '../core/answers';
 import { explain } from './errors';
 import { native } from '../core/host';
+import { print } from '../core/print';
 import { isResponse } from './globals';
 
 /** The Response that an answer's value stands for. @throws SIM-ROUTE-ANSWER */
@@ -10,20 +11,31 @@ export function makeResponse(value: unknown, route: string, url: string): Respon
 
 function jsonResponse(value: unknown, route: string): Response {
   if (value === undefined) return new (native('Response'))(null, { status: 204, statusText: 'No Content' });
+  const why = whyUnsendable(value);
+  if (why) throw explain('SIM-ROUTE-ANSWER', { route, why });
   const text = toJson(value, route);
   const headers = { 'content-type': 'application/json' };
   return new (native('Response'))(text, { status: 200, statusText: 'OK', headers });
+}
+
+/** Why an answer cannot be sent; undefined for one that can. */
+export function whyUnsendable(value: unknown): string | undefined {
+  if (typeof value === 'bigint' || typeof value === 'symbol' || typeof value === 'function')
+    return `JSON cannot hold ${print(value)}`;
+  if (typeof value !== 'object' || value === null) return undefined;
+  if ('simulacra' in value && value.simulacra === 'stream') return 'a stream() answers no request of fetch';
+  const kind = Object.prototype.toString.call(value).slice(8, -1);
+  if (/^(Map|Set|WeakMap|WeakSet|Promise)$/.test(kind))
+    return `JSON has nothing for a ${kind}, which would arrive as {}`;
+  return undefined;
 }
 
 function toJson(value: unknown, route: string): string {
   try {
     return JSON.stringify(value);
   } catch (cause) {
-    throw explain(
-      'SIM-ROUTE-ANSWER',
-      { route, why: `JSON cannot hold it (${(cause as Error).message})` },
-      { cause },
-    );
+    const why = `JSON cannot hold it (${(cause as Error).message.split('\n')[0]})`;
+    throw explain('SIM-ROUTE-ANSWER', { route, why }, { cause });
   }
 }
 

@@ -1,7 +1,8 @@
-import { URLPattern } from 'urlpattern-polyfill/urlpattern';
 import { refuse } from './errors';
 import { isArranged } from '../core/answers';
 import { print } from '../core/print';
+import { compile, decode, type Pattern } from './patterns';
+import { whyUnsendable } from './reply';
 
 /** The methods a route can have. */
 export const methods = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS'] as const;
@@ -14,12 +15,23 @@ export interface Route {
   readonly method: string;
   /** The path (or whole URL) as written, without the query. */
   readonly path: string;
-  readonly query: ReadonlyMap<string, string>;
+  readonly query: readonly QueryPart[];
   readonly answer: unknown;
   /** The more of it is literal, the more it counts where two routes match. */
   readonly weight: number;
   /** The path parameters where the request matches, else undefined. */
-  match(method: string, url: URL): Record<string, string> | undefined;
+  match(method: string, url: URL): Params | undefined;
+}
+
+/** The groups of a pattern that matched, by name. */
+export type Params = Record<string, string>;
+
+/** One key of a route's query, with what its value must be. */
+export interface QueryPart {
+  readonly key: string;
+  readonly wanted: string;
+  /** The groups where a value matches. */
+  match(value: string): Params | undefined;
 }
 
 const special = /[:*{}()\\]/;
@@ -38,7 +50,7 @@ export function readRoute(key: string, answer: unknown): Route {
   const query = readQuery(cut < 0 ? '' : target.slice(cut + 1));
   const pattern = readPattern(key, path);
   const literal = (part: string) => !special.test(part);
-  const weighQuery = [...query.values()].reduce((sum, value) => sum + (literal(value) ? 2 : 1), 0);
+  const weighQuery = query.reduce((sum, { wanted }) => sum + (literal(wanted) ? 2 : 1), 0);
   const weight = path.split('/').filter(literal).length * 100 + weighQuery;
   return { key, method, path, query, answer, weight, match: matcher(method, pattern, query) };
 }
@@ -49,27 +61,20 @@ const whyNoRoute = (key: string) =>
 // A "?" after a group means "optional" in a URL pattern; one before "name=" begins the query.
 const queryStart = (target: string) => target.search(/\?(?=[^?/=&]+(=|&|$))/);
 
-function readQuery(text: string): Map<string, string> {
-  const entries = text.split('&').filter(Boolean);
-  return new Map(
-    entries.map((entry) => {
+const readQuery = (text: string): QueryPart[] =>
+  text
+    .split('&')
+    .filter(Boolean)
+    .map((entry) => {
       const at = entry.indexOf('=');
-      return at < 0 ? [entry, '*'] : [entry.slice(0, at), decode(entry.slice(at + 1))];
-    }),
-  );
-}
+      const key = at < 0 ? entry : entry.slice(0, at);
+      const wanted = at < 0 ? '*' : decode(entry.slice(at + 1).replace(/\+/g, ' '));
+      return { key, wanted, match: matchValue(wanted) };
+    });
 
-function decode(text: string): string {
+function readPattern(key: string, path: string): Pattern {
   try {
-    return decodeURIComponent(text.replace(/\+/g, ' '));
-  } catch {
-    return text;
-  }
-}
-
-function readPattern(key: string, path: string): URLPattern {
-  try {
-    return path.startsWith('/') ? new URLPattern({ pathname: path }) : new URLPattern(path);
+    return compile(path);
   } catch (cause) {
     const why = /^[a-z]+:\/\//i.test(path)
       ? `the pattern cannot be read (${(cause as Error).message})`
@@ -78,40 +83,32 @@ function readPattern(key: string, path: string): URLPattern {
   }
 }
 
-type Groups = Record<string, string | undefined>;
-
 const matcher =
-  (method: string, pattern: URLPattern, query: ReadonlyMap<string, string>): Route['match'] =>
+  (method: string, pattern: Pattern, query: readonly QueryPart[]): Route['match'] =>
   (asked, url) => {
     if (asked !== method) return undefined;
-    const found = pattern.exec(pageless(url));
-    if (!found) return undefined;
-    const params = named(found.pathname.groups as Groups);
-    for (const [key, wanted] of query) {
-      const value = url.searchParams.get(key);
-      const groups = value === null ? undefined : matchValue(wanted, value);
-      if (!groups) return undefined;
-      Object.assign(params, groups);
-    }
-    return params;
+    const params = pattern(url);
+    return params && matchQuery(query, url, params) ? params : undefined;
   };
 
-// The query is matched key by key, in any order, so the pattern sees the URL without it.
-const pageless = (url: URL) => `${url.origin}${url.pathname}`;
-
-/** The groups of one query value, or undefined where it does not match. */
-export function matchValue(wanted: string, value: string): Record<string, string> | undefined {
-  if (!special.test(wanted)) return wanted === value ? {} : undefined;
-  const found = new URLPattern({ hash: wanted }).exec({ hash: encodeURIComponent(value) });
-  return found ? named(found.hash.groups as Groups) : undefined;
+// A key may stand there several times: each value it is to have is another one of the request's.
+function matchQuery(query: readonly QueryPart[], url: URL, params: Params): boolean {
+  const left = new Map<string, string[]>();
+  for (const { key, match } of query) {
+    const values = left.get(key) ?? url.searchParams.getAll(key);
+    left.set(key, values);
+    const at = values.findIndex((value) => match(value));
+    if (at < 0) return false;
+    Object.assign(params, match(values.splice(at, 1)[0]!));
+  }
+  return true;
 }
 
-const named = (groups: Groups): Record<string, string> =>
-  Object.fromEntries(
-    Object.entries(groups).flatMap(([name, value]) =>
-      value === undefined || /^\d+$/.test(name) ? [] : [[name, decode(value)]],
-    ),
-  );
+function matchValue(wanted: string): QueryPart['match'] {
+  if (!special.test(wanted)) return (value) => (wanted === value ? {} : undefined);
+  const pattern = compile(wanted, 'hash');
+  return (value) => pattern(value);
+}
 
 function refuseUnsendable(route: string, answer: unknown): void {
   const sendable = typeof answer === 'function' || isArranged(answer);
@@ -125,8 +122,6 @@ function refuseUnsendable(route: string, answer: unknown): void {
       route,
       why: `${print(answer.reason)} is no status of a failure (400 to 599)`,
     });
-  if (sendable) return;
-  const why =
-    typeof answer === 'bigint' || typeof answer === 'symbol' ? `JSON cannot hold ${print(answer)}` : '';
+  const why = sendable ? undefined : whyUnsendable(answer);
   if (why) refuse('SIM-ROUTE-ANSWER', { route, why });
 }

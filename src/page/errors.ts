@@ -5,11 +5,7 @@ import { count } from '../core/print';
 /** What every failure of looking tells. */
 export interface Sought {
   readonly what: string;
-  readonly unanswered?: readonly string[];
 }
-
-export const unanswered = (f: Sought) =>
-  f.unanswered?.length ? [`Nobody answered ${f.unanswered.join(', ')}: that may be why.`] : [];
 
 /** Failures of looking at the page and of acting on it. */
 export const registry = {
@@ -17,7 +13,7 @@ export const registry = {
     f: Sought & { there: string[]; nearest?: string | undefined; times?: number | undefined },
   ): Report => ({
     head: `Nothing on the page ${f.what}.`,
-    there: [...f.there, ...unanswered(f)],
+    there: [...f.there],
     nearest: f.nearest,
     next: ['If it comes later:   await subject.appears(…)'],
   }),
@@ -29,7 +25,7 @@ export const registry = {
   }),
   'SIM-FIND-HIDDEN': (f: Sought & { found: string; why: string; nearest: string }): Report => ({
     head: `What ${f.what} is there, but ${f.why}.`,
-    there: [`It is ${f.found}.`, ...unanswered(f)],
+    there: [`It is ${f.found}.`],
     nearest: f.nearest,
     next: ['Without that option a locator sees what a person sees.'],
   }),

@@ -12,7 +12,6 @@ import { knownRoles, roleOf, selectorOf } from './roles';
 /** What a message can tell beyond the page: what went before it. */
 export interface Background {
   readonly chronicle: { toString(): string };
-  readonly unanswered: readonly string[];
   readonly calledAt: Error | undefined;
   /** The page at earlier moments, newest first; asked for only when a failure is worded. */
   earlier(): Element[];
@@ -21,7 +20,7 @@ export interface Background {
 /** Words why a locator found nothing, by the nearest thing to it on the page. */
 export function explainNone(locator: Locator, view: View, background: Background): SimulacraError {
   const what = phraseLocator(locator, view.nameOf);
-  const sought = { what, unanswered: background.unanswered };
+  const sought = { what };
   return (
     explainHidden(locator, view, background, sought) ??
     explainOtherTag(locator, view, background, sought) ??
@@ -32,7 +31,6 @@ export function explainNone(locator: Locator, view: View, background: Background
 
 interface Sought {
   readonly what: string;
-  readonly unanswered: readonly string[];
 }
 
 function explainHidden(locator: Locator, view: View, background: Background, sought: Sought) {

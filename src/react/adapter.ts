@@ -5,6 +5,7 @@ import { door, loadReactDom } from './door';
 import { containerOf, ownerName } from './fibers';
 import { nameOf, unwrap } from './kinds';
 import { mount } from './mount';
+import { isPending, owns } from './work';
 
 function running(container: Element): string | undefined {
   const fiber = door.internals?.getCurrentFiber?.() ?? null;
@@ -24,6 +25,8 @@ export const reactAdapter: Adapter = {
   settleNow,
   mount,
   running,
+  isPending,
+  owns,
   // React 18 lets the window see what is thrown while rendering before it looks for a boundary.
   willReport: (container) => React.version.startsWith('18') && running(container) !== undefined,
 };

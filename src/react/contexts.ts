@@ -1,7 +1,8 @@
 import { print } from '../core/print';
 import type { BareRead } from '../stage/thrown';
 import { door, type Fiber } from './door';
-import { ownerName, tags } from './fibers';
+import type { Provision } from '../stage/plan';
+import { ownerName, tags, visit } from './fibers';
 
 interface Context {
   readonly displayName?: string;
@@ -15,18 +16,19 @@ const watched = new WeakMap<object, object>();
 const originals = new WeakMap<object, object>();
 
 /**
- * Tells of every context that is read without a provider, also by a component that throws then.
- * React keeps the implementation of its hooks in one place and sets it for each rendering; an
- * accessor on that place hands out one that listens. Once put there it stays, and hands on what
- * React has set while nobody listens: to change the shape of that object for each subject would
- * undo what the engine has learnt of it.
+ * Tells of every context that is read, also by a component that throws then. React keeps the
+ * implementation of its hooks in one place and sets it for each rendering; an accessor on that place
+ * hands out one that listens. Once put there it stays, and hands on what React has set while nobody
+ * listens: to change the shape of that object for each subject would undo what the engine has learnt of it.
  */
-export function listenToReads(listener: (read: BareRead, fiber: Fiber) => void): () => void {
+export function listenToReads(listener: Listener): () => void {
   listeners.add(listener);
   if (!door.watching) watchDispatcher();
   door.watching = true;
   return () => void listeners.delete(listener);
 }
+
+type Listener = typeof listeners extends Set<infer L> ? L : never;
 
 function watchDispatcher(): void {
   const place = door.internals?.currentDispatcherRef;
@@ -70,17 +72,35 @@ function tell(read: unknown): void {
   const context = read as Context & { $$typeof?: symbol };
   if (context?.$$typeof !== contextMark) return;
   const fiber = door.internals?.getCurrentFiber?.() ?? null;
-  if (!fiber || isProvided(context, fiber)) return;
-  const reader = ownerName(fiber) ?? 'a component';
-  const bare = { token: context.displayName ?? 'Context', value: print(context._currentValue, 40), reader };
-  for (const listen of listeners) listen(bare, fiber);
+  if (!fiber) return;
+  const provider = providerOf(context, fiber);
+  for (const listen of listeners) listen(context, fiber, provider);
 }
 
-function isProvided(context: unknown, fiber: Fiber): boolean {
+/** A read without a provider, for a message. */
+export function bareRead(context: unknown, fiber: Fiber): BareRead {
+  const { displayName, _currentValue } = context as Context;
+  return {
+    token: displayName ?? 'Context',
+    value: print(_currentValue, 40),
+    reader: ownerName(fiber) ?? 'a component',
+  };
+}
+
+function providerOf(context: unknown, fiber: Fiber): Fiber | undefined {
   for (let at = fiber.return; at; at = at.return) {
     if (at.tag !== tags.provider) continue;
     // The type of a provider is the context itself since React 19, before that it points to it.
-    if (at.type === context || (at.type as { _context?: unknown })._context === context) return true;
+    if (at.type === context || (at.type as { _context?: unknown })._context === context) return at;
   }
-  return false;
+  return undefined;
+}
+
+/** Marks what was provided and is read: what a class or a consumer reads is seen on its fiber only. */
+export function noteReads(fiber: Fiber | null, provide: readonly Provision[]): void {
+  if (provide.every(({ used }) => used)) return;
+  visit(fiber, ({ dependencies }) => {
+    for (let read = dependencies?.firstContext; read; read = read.next)
+      for (const one of provide) if (one.token === read.context) one.used = true;
+  });
 }

@@ -1,7 +1,6 @@
 import { refuse } from './errors';
 import { shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
-import type { BareRead } from '../stage/thrown';
 
 /**
  * React offers its development tools a hook object when it is loaded: through it a resolver can be
@@ -28,6 +27,22 @@ export interface Fiber {
   readonly child: Fiber | null;
   readonly sibling: Fiber | null;
   readonly alternate: Fiber | null;
+  /** The contexts it has read, one after the other. */
+  readonly dependencies?: { readonly firstContext: ReadContext | null } | null;
+}
+
+interface ReadContext {
+  readonly context: unknown;
+  readonly next: ReadContext | null;
+}
+
+/** What React keeps of a root, as far as it is read: its work is told by bits, one for each lane. */
+export interface FiberRoot {
+  readonly containerInfo: Element;
+  readonly current: Fiber;
+  readonly pendingLanes: number;
+  readonly suspendedLanes: number;
+  readonly pingedLanes: number;
 }
 
 type Resolve = (type: unknown) => { readonly current: unknown } | undefined;
@@ -35,7 +50,7 @@ type Resolve = (type: unknown) => { readonly current: unknown } | undefined;
 interface Hook {
   renderers?: Map<number, Internals>;
   inject?(internals: Internals): number;
-  onCommitFiberRoot?(id: number, root: { current: Fiber }, ...rest: unknown[]): void;
+  onCommitFiberRoot?(id: number, root: FiberRoot, ...rest: unknown[]): void;
   [more: string]: unknown;
 }
 
@@ -59,7 +74,10 @@ interface Door {
   readonly live: Map<Element, Live>;
   /** The components that are stubs. */
   readonly stubs: WeakSet<object>;
-  readonly readListeners: Set<(read: BareRead, fiber: Fiber) => void>;
+  /** Who is told of each context that is read, by whom, and by which provider it is provided. */
+  readonly readListeners: Set<(context: unknown, fiber: Fiber, provider: Fiber | undefined) => void>;
+  /** Roots that code under test has made itself. */
+  readonly otherRoots: Set<FiberRoot>;
   /** True once the place of React's hooks is watched. */
   watching: boolean;
 }
@@ -76,6 +94,7 @@ function open(): Door {
     live: new Map(),
     stubs: new WeakSet(),
     readListeners: new Set(),
+    otherRoots: new Set(),
     watching: false,
   };
   const place = globalThis as { __REACT_DEVTOOLS_GLOBAL_HOOK__?: Hook };
@@ -96,7 +115,10 @@ function open(): Door {
     return id;
   };
   hook.onCommitFiberRoot = function (id, root, ...rest) {
-    made.committed.get((root.current.stateNode as { containerInfo: Element }).containerInfo)?.();
+    const listen = made.committed.get(root.containerInfo);
+    if (listen) listen();
+    else if (root.current.child) made.otherRoots.add(root);
+    else made.otherRoots.delete(root);
     onCommitFiberRoot?.call(hook, id, root, ...rest);
   };
   return made;

@@ -1,4 +1,4 @@
-import '../page/standards';
+import '../stage/install';
 import './door';
 import type * as React from 'react';
 import { calledFrom } from '../core/errors';

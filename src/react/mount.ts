@@ -1,11 +1,11 @@
 import * as React from 'react';
 import { isSpy } from '../core/spy';
 import type { Mounted, Plan } from '../stage/adapter';
-import { silence } from '../stage/console';
 import { explainThrown, type BareRead } from '../stage/thrown';
 import { settle } from './act';
-import { listenToReads } from './contexts';
+import { bareRead, listenToReads, noteReads } from './contexts';
 import { door, type Fiber } from './door';
+import { rootOf } from './work';
 import { containerOf } from './fibers';
 import { watchPlace } from './navigation';
 import { resolveIn } from './resolver';
@@ -20,7 +20,7 @@ export function mount(plan: Plan): Mounted {
   const bareReads: BareRead[] = [];
   const anchor = anchorOf(plan);
   const onCaught = (error: unknown, componentStack: string) => {
-    const provided = plan.provide.map(([context]) => (context as AnyContext).displayName ?? 'Context');
+    const provided = plan.provide.map(({ token }) => (token as AnyContext).displayName ?? 'Context');
     plan.onThrown(
       explainThrown(error, {
         subject: plan.name,
@@ -33,12 +33,14 @@ export function mount(plan: Plan): Mounted {
       }),
     );
   };
-  const rootFiber = (): Fiber | null => fiberOf(container);
+  const rootFiber = (): Fiber | null => rootOf(container)?.current ?? null;
   const notePlace = watchPlace(rootFiber, chronicle);
   const stops = [
     resolveIn(container, plan.stubs, anchor),
-    listenToReads((read, fiber) => {
+    listenToReads((context, fiber, provider) => {
       if (containerOf(fiber) !== container) return;
+      if (provider) return markRead(plan, context, provider);
+      const read = bareRead(context, fiber);
       if (!bareReads.some((other) => other.token === read.token && other.reader === read.reader)) {
         chronicle.add('read', read.token, {
           detail: `${read.value}, the default: nobody provides it`,
@@ -49,10 +51,11 @@ export function mount(plan: Plan): Mounted {
     }),
     listenToCommits(container, () => {
       notePlace();
+      noteReads(rootFiber(), plan.provide);
       plan.onRendered();
     }),
-    silenceBoundaryReport(),
   ];
+  silenceBoundaryReport(plan);
   const root = createRoot(container, {
     onCaughtError: (error: unknown) => chronicle.add('threw', plan.name, { detail: String(error) }),
     onRecoverableError: (error: unknown) => chronicle.add('threw', plan.name, { detail: String(error) }),
@@ -83,17 +86,15 @@ function listenToCommits(container: Element, listen: () => void): () => void {
   return () => door.committed.delete(container);
 }
 
-/** React writes the root's node on the container, under a key with a random end. */
-function fiberOf(container: Element): Fiber | null {
-  const key = Object.keys(container).find((name) => name.startsWith('__reactContainer$'));
-  const first = key ? (container as unknown as Record<string, Fiber>)[key] : undefined;
-  return first ? (first.stateNode as { current: Fiber }).current : null;
+function markRead({ provide }: Plan, context: unknown, provider: Fiber): void {
+  const value = provider.memoizedProps?.['value'];
+  for (const one of provide) if (one.token === context && one.value === value) one.used = true;
 }
 
 // React 18 has no other way to keep its report of an error that a boundary caught off the console.
-function silenceBoundaryReport(): () => void {
-  if (!React.version.startsWith('18')) return () => undefined;
-  return silence('error', /^The above error occurred in/);
+function silenceBoundaryReport({ environment }: Plan): void {
+  if (React.version.startsWith('18'))
+    environment.silenced.push({ level: 'error', pattern: /^The above error occurred in/ });
 }
 
 type OnCaught = (error: unknown, componentStack: string) => void;
@@ -110,7 +111,7 @@ function surround(plan: Plan, props: object, onCaught: OnCaught): React.ReactNod
   if (anchorOf(plan) === SimulacraBoundary)
     return React.createElement(SimulacraBoundary, { onCaught }, subject);
   const provided = plan.provide.reduce<React.ReactNode>(
-    (inside, [context, value]) => React.createElement((context as AnyContext).Provider, { value }, inside),
+    (inside, { token, value }) => React.createElement((token as AnyContext).Provider, { value }, inside),
     React.createElement(SimulacraAnchor, null, subject),
   );
   const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);

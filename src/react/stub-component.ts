@@ -1,4 +1,5 @@
 import * as React from 'react';
+import { drop } from '../core/drop';
 import { stubAttributes, tagIn } from '../stage/stub-markup';
 import type { StubInstance, StubRecord } from '../stage/stubs';
 import { door, type Fiber } from './door';
@@ -88,8 +89,7 @@ const elementOf = (fiber: Fiber | null): Element | undefined =>
     .find((element) => element.isConnected);
 
 function leave(record: StubRecord, instance: StubInstance, ref: { current: StubInstance | null }): void {
-  const at = record.instances.indexOf(instance);
-  if (at >= 0) record.instances.splice(at, 1);
+  drop(record.instances, instance);
   ref.current = null;
 }
 

@@ -1,4 +1,5 @@
-import { refuse } from './errors';
+import { explain, refuse } from './errors';
+import { drop } from '../core/drop';
 import { nearest } from '../core/near';
 import { readKind } from './kinds';
 import { doubleOf, placedFor, renew, room, type Owner, type Placed, type Taken } from './room';
@@ -13,8 +14,8 @@ export interface PlacedSwaps {
   ready(): Promise<void>;
   /** @throws SIM-SWAP-TAKEN where a module has taken something else for good, while it was loaded */
   refuseTaken(subject: string | undefined, calledAt: Error): void;
-  /** @throws SIM-SWAP-UNUSED where no module that was loaded imports what was swapped */
-  refuseUnused(subject: string | undefined, calledAt: Error): void;
+  /** What to say of a swap that no module which was loaded imports; undefined where each is of use. */
+  complainOfUnused(subject: string | undefined, calledAt: Error): Error | undefined;
   takeAway(): void;
 }
 
@@ -37,16 +38,18 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
       }
     },
     refuseTaken,
-    refuseUnused: (subject, calledAt) => {
-      if (own.length === 0) return;
+    complainOfUnused: (subject, calledAt) => {
+      if (own.length === 0) return undefined;
       const reached = reachedFrom(startingFrom(subject));
-      own.forEach((one, at) => {
-        if (!spare.has(swaps[at]!)) refuseUnused(one, reached, calledAt);
-      });
+      for (const [at, one] of own.entries()) {
+        const complaint = spare.has(swaps[at]!) ? undefined : complainOfUnused(one, reached, calledAt);
+        if (complaint) return complaint;
+      }
+      return undefined;
     },
     takeAway: () => {
       if (own.length === 0) return;
-      for (const one of own) room.placed.splice(room.placed.indexOf(one), 1);
+      for (const one of own.splice(0)) drop(room.placed, one);
       renew();
     },
   };
@@ -111,17 +114,22 @@ function reachedFrom(start: readonly string[]): ReadonlySet<string> {
   return reached;
 }
 
-function refuseUnused(
+function complainOfUnused(
   { module, doubles, specifier, rest }: Placed,
   reached: ReadonlySet<string>,
   calledAt: Error,
-): void {
+): Error | undefined {
   const links = room.links.filter(({ id, importer }) => id() === module && reached.has(importer));
   const imported = links.flatMap(({ uses }) => Object.keys(uses));
-  if (links.length > 0 && (rest === 'refused' || doubles.size === 0 || imported.includes('*'))) return;
+  if (links.length > 0 && (rest === 'refused' || doubles.size === 0 || imported.includes('*')))
+    return undefined;
   const missing = [...doubles.keys()].find((name) => !imported.includes(name));
-  if (links.length > 0 && missing === undefined) return;
+  if (links.length > 0 && missing === undefined) return undefined;
   const importers = [...new Set(links.map(({ importer }) => importer))];
   const fields = { specifier, name: missing, importers, imported: [...new Set(imported)] };
-  refuse('SIM-SWAP-UNUSED', { ...fields, nearest: missing && nearest(missing, imported) }, { calledAt });
+  return explain(
+    'SIM-SWAP-UNUSED',
+    { ...fields, nearest: missing && nearest(missing, imported) },
+    { calledAt },
+  );
 }

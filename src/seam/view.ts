@@ -1,4 +1,5 @@
-import { refuse } from './errors';
+import { reportRefusal } from '../core/ownership';
+import { explain } from './errors';
 import { readKind } from './kinds';
 import { doubleOf, placedFor, type Double, type Exports } from './room';
 import { usage, type Uses } from './uses';
@@ -63,5 +64,8 @@ function refuseRest({ id, importer }: Viewed, name: string): void {
   const refusing = placedFor(id).find(({ rest }) => rest === 'refused');
   if (!refusing) return;
   const { specifier, doubles } = refusing;
-  refuse('SIM-SWAP-REFUSED', { specifier, name, importer, given: [...doubles.keys()] });
+  const error = explain('SIM-SWAP-REFUSED', { specifier, name, importer, given: [...doubles.keys()] });
+  // The component may catch it; the test must hear of it all the same.
+  reportRefusal(error);
+  throw error;
 }

@@ -1,6 +1,7 @@
 import type { ChronicleLog } from '../core/chronicle';
+import type { Environment } from '../core/environment';
 import type { AnyFunction } from '../core/spy';
-import type { StubSet } from './stubs';
+import type { ReadOptions } from './plan';
 
 /** What the stage needs of a framework. One implementation each, as thin as it can be. */
 export interface Adapter {
@@ -25,28 +26,27 @@ export interface Adapter {
   /** The same for one event of a gesture: what it caused is rendered before the next one is sent. */
   settleNow(work: () => void): void | Promise<void>;
   /** Props the component does not have, or must have. @throws SIM-PROP-UNKNOWN, SIM-PROP-MISSING */
-  refuseProps?(component: unknown, name: string, props: object, calledAt: Error): void;
+  refuseProps?(component: unknown, name: string, props: object, calledAt: Error, isUpdate?: boolean): void;
+  /** Slots the component does not have. @throws SIM-SLOT-UNKNOWN */
+  refuseSlots?(component: unknown, name: string, slots: object, calledAt: Error): void;
   /** Puts the subject up; it is rendered when it is started. */
   mount(plan: Plan): Mounted;
   /** The component in a container whose code runs now; undefined for none, or where that is not known. */
   running(container: Element): string | undefined;
+  /** True while the framework has work scheduled for what is rendered in a container. */
+  isPending?(container: Element): boolean;
+  /** True where what is rendered in a container has put an element elsewhere on the page; undefined where that is not known. */
+  owns?(container: Element, element: Element): boolean | undefined;
   /** True while an error that reaches the window will also come by the framework's own way. */
   willReport?(container: Element): boolean;
 }
 
 /** What is to be put on the stage. */
-export interface Plan {
+export interface Plan extends ReadOptions {
   readonly component: unknown;
   readonly name: string;
-  readonly props: object;
-  /** What is put into the subject, by slot. */
-  readonly slots: Readonly<Record<string, unknown>>;
-  /** All options, for those only one framework has. */
-  readonly options: Readonly<Record<string, unknown>>;
-  readonly stubs: StubSet;
-  readonly provide: readonly (readonly [token: unknown, value: unknown])[];
-  readonly wrap: readonly unknown[];
   readonly container: HTMLElement;
+  readonly environment: Environment;
   readonly chronicle: ChronicleLog;
   /** To be called after each rendering that reached the page; one that is not sure counts if the page has changed. */
   onRendered(sure?: boolean): void;

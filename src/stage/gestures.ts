@@ -1,5 +1,5 @@
 import type { HappeningKind } from '../core/chronicle';
-import { locateAt } from '../core/errors';
+import { runAs } from '../core/ownership';
 import { print } from '../core/print';
 import { describe } from '../page/describe';
 import { refuseNoField, refuseUnable } from '../page/gestures/able';
@@ -29,27 +29,29 @@ export const printAsked = (stage: Stage, method: string, target: Target): string
 
 /** What a person does to a subject: found, found able, told in the chronicle, done, brought to rest. */
 export function makeGestures(stage: Stage) {
-  const send: Send = (work) => stage.setting.adapter.settleNow(work);
+  const send: Send = (work) => {
+    stage.onTurn();
+    return stage.setting.adapter.settleNow(() => runAs(stage.environment, work));
+  };
 
-  const gesture = (
+  const gesture = async (
     method: Gesture,
     target: Target,
     calledAt: Error,
     perform: (element: HTMLElement) => Promise<void>,
     detail = '',
-  ) =>
-    explained(stage, calledAt, async () => {
-      const { verb, kind } = acts[method];
-      const asked = printAsked(stage, method, target);
-      stage.refuseGone(asked, calledAt);
-      await stage.atRest();
-      const element = lookForOne(stage, target, asked, calledAt);
-      const around = stage.background(calledAt);
-      refuseUnable(element, verb, around);
-      if (method === 'type' || method === 'clear') refuseNoField(element, verb, around);
-      stage.chronicle.add(kind, describe(element), { detail, trigger: true });
-      await stage.act(`${kind} ${describe(element)}`, () => perform(element));
-    });
+  ): Promise<void> => {
+    const { verb, kind } = acts[method];
+    const asked = printAsked(stage, method, target);
+    stage.refuseGone(asked, calledAt);
+    await stage.atRest();
+    const element = lookForOne(stage, target, asked, calledAt);
+    const around = stage.background(calledAt);
+    refuseUnable(element, verb, around);
+    if (method === 'type' || method === 'clear') refuseNoField(element, verb, around);
+    stage.chronicle.add(kind, describe(element), { detail, trigger: true });
+    await stage.act(`${kind} ${describe(element)}`, () => perform(element));
+  };
 
   return {
     click: (target: Target, at: Error) => gesture('click', target, at, (element) => click(element, send)),
@@ -85,14 +87,4 @@ async function typeInto(element: HTMLElement, text: string, send: Send): Promise
   const { type } = element as HTMLInputElement;
   if (element.localName === 'input' && pickedTypes.test(type)) await setWhole(element, text, send);
   else await typeKeys(element, text, send);
-}
-
-/** Does one step of a test. A failure points at the user's line, and once told is not told again at the end. */
-export async function explained<T>(stage: Stage, calledAt: Error, work: () => T | Promise<T>): Promise<T> {
-  try {
-    return await work();
-  } catch (failure) {
-    stage.sandbox.explained = true;
-    throw locateAt(failure, calledAt);
-  }
 }

@@ -1,76 +1,100 @@
-import { calledFrom, locateAt } from '../core/errors';
-import { refuse } from './errors';
+import { Environment } from '../core/environment';
+import { calledFrom, joinComplaints, locateAt } from '../core/errors';
 import { isSlip, nearest } from '../core/near';
-import { shared } from '../core/shared';
+import type { Occasion } from '../core/sandbox';
 import { isSpy } from '../core/spy';
-import type { Adapter } from './adapter';
-import { makeSubject } from './make-subject';
-import { printProps } from './outline';
-import { placeSwaps, type PlacedSwaps } from '../seam/place';
+import { makeStep } from '../core/step';
+import { loadPatterns, needsPatterns } from '../network/patterns';
+import { placeSwaps } from '../seam/place';
 import { isThunk, moduleOf } from '../seam/thunk';
+import type { Adapter } from './adapter';
+import { explain, refuse } from './errors';
+import { installOnce } from './install';
 import { loadSubject } from './load-subject';
+import { makeSubject } from './make-subject';
 import { checkOptions, mergeOptions, type AllOptions } from './options';
-import { Stage, stages } from './stage';
-import { StubSet } from './stubs';
+import { printProps } from './outline';
+import { complainOfUnread, readOptions, type ReadOptions } from './plan';
+import { Stage } from './stage';
 import type { Subject } from './subject';
 
 /** Puts one component alone on a stage: the same steps in the same order in every framework. */
-export async function isolateOn(
+export function isolateOn(
   adapter: Adapter,
   given: unknown,
   options: AllOptions,
   calledAt: Error,
 ): Promise<Subject> {
+  // There from the first moment: a test that ends before its subject is up takes it down all the same.
+  const environment = new Environment(adapter.nameOf(given) ?? 'the subject');
+  return makeStep('isolate', calledAt, putUp(environment, adapter, given, options, calledAt));
+}
+
+async function putUp(
+  environment: Environment,
+  adapter: Adapter,
+  given: unknown,
+  options: AllOptions,
+  calledAt: Error,
+): Promise<Subject> {
+  environment.gate.driving++;
+  try {
+    return await raise(environment, adapter, given, options, calledAt);
+  } catch (failure) {
+    // Half a stage helps nobody: what was put in place is taken down before the test is told.
+    const more: unknown = await environment.takeDown('unmounted').then(
+      () => undefined,
+      (complaint: unknown) => complaint,
+    );
+    const located = locateAt(failure, calledAt);
+    throw more === undefined || more === failure ? located : joinComplaints([located, more]);
+  } finally {
+    environment.gate.driving--;
+  }
+}
+
+async function raise(
+  environment: Environment,
+  adapter: Adapter,
+  given: unknown,
+  options: AllOptions,
+  calledAt: Error,
+): Promise<Subject> {
+  const { sandbox } = environment;
   checkOptions(options, adapter.options, 'isolate()', calledAt);
   checkListed(adapter, options, calledAt);
   if (typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
+  installOnce();
   await adapter.prepare();
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
-  try {
-    const component = await loadSubject(adapter, given, calledAt);
-    const name = checkComponent(adapter, component, calledAt);
-    await swaps.ready();
-    const module = isThunk(given) ? moduleOf(given).id() : undefined;
-    swaps.refuseTaken(module, calledAt);
-    const stage = await raise(adapter, { component, name, options, swaps }, calledAt);
-    stage.sandbox.checks.push(() => swaps.refuseUnused(module, calledAt));
-    return makeSubject(stage, options);
-  } catch (failure) {
-    swaps.takeAway();
-    throw failure;
-  }
-}
-
-interface Raising {
-  readonly component: unknown;
-  readonly name: string;
-  readonly options: AllOptions;
-  readonly swaps: PlacedSwaps;
-}
-
-async function raise(
-  adapter: Adapter,
-  { component, name, options, swaps }: Raising,
-  calledAt: Error,
-): Promise<Stage> {
+  sandbox.onTakeDown(() => swaps.takeAway());
+  const component = await loadSubject(adapter, given, calledAt);
+  const name = checkComponent(adapter, component, calledAt);
+  await swaps.ready();
+  const module = isThunk(given) ? moduleOf(given).id() : undefined;
+  swaps.refuseTaken(module, calledAt);
   adapter.refuseProps?.(component, name, options.props ?? {}, calledAt);
-  const depth = options.depth === undefined || options.depth === 'full' ? Infinity : options.depth;
-  const stubs = new StubSet(options.stub ?? [], options.keep ?? [], depth, adapter.nameOf, adapter.unwrap);
-  const routes = (options.network ?? {}) as Record<string, unknown>;
-  const stage = new Stage({ adapter, name, stubs, routes, swaps });
-  shareRest(stage);
-  try {
-    await mount(stage, component, options);
-    refuseSlips(stage, calledAt);
-  } catch (failure) {
-    // Half a stage helps nobody: what was put in place is taken down before the test is told.
-    stage.sandbox.explained = true;
-    await stage.sandbox.takeDown();
-    throw locateAt(failure, calledAt);
-  }
-  stage.sandbox.checks.push(() => refuseUnusedStubs(stage));
-  return stage;
+  adapter.refuseSlots?.(component, name, options.slots ?? {}, calledAt);
+  const read = readOptions(adapter, options);
+  if (needsPatterns(Object.keys(read.routes))) await loadPatterns();
+  refuseClosed(environment, calledAt);
+  const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
+  sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));
+  sandbox.checks.push((occasion) =>
+    occasion === 'unmounted' ? undefined : swaps.complainOfUnused(module, calledAt),
+  );
+  await mount(stage, component, read);
+  refuseSlips(stage, calledAt);
+  sandbox.checks.push((occasion) =>
+    occasion === 'end' ? complainOfUnread(name, read, adapter.nameOfToken) : undefined,
+  );
+  return makeSubject(stage, component, read);
+}
+
+// The test has ended meanwhile: nothing may be put up in the next one.
+function refuseClosed({ state, name }: Environment, calledAt: Error): void {
+  if (state !== 'up') refuse('SIM-SUBJECT-GONE', { subject: name, asked: 'isolate()' }, { calledAt });
 }
 
 /** An `isolate` with options already in it. */
@@ -85,44 +109,32 @@ export function isolateOnWith(
 
 // A spy that was given no name of its own is called by what it was given for.
 function nameSpies(props: object): void {
-  for (const [key, value] of Object.entries(props)) {
+  for (const [key, { value }] of Object.entries(Object.getOwnPropertyDescriptors(props))) {
     if (isSpy(value) && value.name === 'spy')
       Object.defineProperty(value, 'name', { value: key, configurable: true });
   }
 }
 
-async function mount(stage: Stage, component: unknown, options: AllOptions): Promise<void> {
-  const { adapter, name, stubs } = stage.setting;
-  nameSpies(options.props ?? {});
-  stage.chronicle.add('mounted', name, { detail: printProps(options.props ?? {}), trigger: true });
-  const mounted = adapter.mount({
-    component,
-    name,
-    stubs,
-    props: options.props ?? {},
-    slots: options.slots ?? {},
-    options: options as Record<string, unknown>,
-    provide: options.provide ?? [],
-    wrap: options.wrap ?? [],
-    container: stage.container,
-    chronicle: stage.chronicle,
-    onRendered: stage.onRendered,
-    onThrown: stage.onThrown,
-    onListenerThrew: stage.onListenerThrew,
-    onTold: stage.onTold,
+async function mount(stage: Stage, component: unknown, options: ReadOptions): Promise<void> {
+  const { adapter, name } = stage.setting;
+  const { environment, chronicle, container } = stage;
+  nameSpies(options.props);
+  chronicle.add('mounted', name, { detail: () => printProps(options.props), trigger: true });
+  await stage.act('rendered the subject', () => {
+    stage.mounted = adapter.mount({
+      ...options,
+      component,
+      name,
+      environment,
+      container,
+      chronicle,
+      onRendered: stage.onRendered,
+      onThrown: stage.onThrown,
+      onListenerThrew: stage.onListenerThrew,
+      onTold: stage.onTold,
+    });
+    return stage.watched(stage.mounted.start());
   });
-  stage.mounted = mounted;
-  await stage.watched(mounted.start());
-  await stage.atRest();
-}
-
-// Whoever releases a held answer, or lets time pass, waits for every live subject.
-function shareRest(stage: Stage): void {
-  stages.add(stage);
-  stage.sandbox.onTakeDown(() => stages.delete(stage));
-  shared.rest = async () => {
-    for (const live of [...stages]) await live.atRest();
-  };
 }
 
 function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): string {
@@ -167,21 +179,21 @@ function refuseSlips(stage: Stage, calledAt: Error): void {
   }
 }
 
-function refuseUnusedStubs(stage: Stage): void {
+function complainOfStubs(stage: Stage, occasion: Occasion): Error | undefined {
+  // What has failed to come up has not come to where its children are.
+  if (occasion === 'unmounted') return undefined;
   const rendered = stage.setting.stubs.renderedNames;
   for (const { name, used, listed } of stage.setting.stubs.records) {
     if (used || !listed) continue;
     const twin = rendered.includes(name);
-    refuse(
-      'SIM-STUB-UNUSED',
-      {
-        subject: stage.setting.name,
-        stub: name,
-        rendered,
-        nearest: twin ? undefined : nearest(name, rendered),
-        twin,
-      },
-      { chronicle: stage.chronicle },
-    );
+    const fields = {
+      subject: stage.setting.name,
+      stub: name,
+      rendered,
+      nearest: twin ? undefined : nearest(name, rendered),
+      twin,
+    };
+    return explain('SIM-STUB-UNUSED', fields, { chronicle: stage.chronicle });
   }
+  return undefined;
 }

@@ -24,10 +24,11 @@ export function lookForOne(stage: Stage, target: Target, asked: string, calledAt
   }
   const found = lookFor(stage, target as Locator, asked, calledAt);
   if (found.length === 1) return found[0]!;
-  stage.sandbox.explained = true;
-  throw found.length === 0
-    ? wordNone(stage, target as Locator, calledAt)
-    : explainMany(target as Locator, stage.view(), found, stage.background(calledAt));
+  throw stage.withCauses(
+    found.length === 0
+      ? wordNone(stage, target as Locator, calledAt)
+      : explainMany(target as Locator, stage.view(), found, stage.background(calledAt)),
+  );
 }
 
 /** Words why a locator found nothing. */
@@ -53,6 +54,12 @@ export async function waitFor(
   calledAt: Error,
 ): Promise<HTMLElement[]> {
   const { within = 1000 } = patience;
+  if (!(typeof within === 'number' && within >= 0))
+    refuse(
+      'SIM-OPTION-VALUE',
+      { option: 'within', value: within, wanted: 'milliseconds, from 0' },
+      { calledAt },
+    );
   const asked = printLocator(locator, stage.view().nameOf);
   let over = false;
   const callOff = startTimer(within, () => (over = true));
@@ -67,7 +74,6 @@ export async function waitFor(
   } finally {
     callOff();
   }
-  stage.sandbox.explained = true;
   const there = comes
     ? whatIsThere(locator, stage.view()).there
     : lookFor(stage, locator, asked, calledAt).map(describe);
@@ -76,11 +82,7 @@ export async function waitFor(
     .map(({ method, url }) => `${method} ${new URL(url).pathname}`);
   const what = phraseLocator(locator, stage.view().nameOf);
   const background = stage.background(calledAt);
-  return refuse(
-    'SIM-WAIT-OVER',
-    { what, waited: within, comes, there, pending, unanswered: background.unanswered },
-    background,
-  );
+  return refuse('SIM-WAIT-OVER', { what, waited: within, comes, there, pending }, background);
 }
 
 // Long enough for a timer to come due, short enough that nobody waits for the waiting.

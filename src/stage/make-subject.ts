@@ -3,19 +3,23 @@ import { refuse } from './errors';
 import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';
-import { explained, makeGestures, printAsked } from './gestures';
+import { makeStep } from '../core/step';
+import { explained } from './explained';
+import { makeGestures, printAsked } from './gestures';
 import { lookFor, lookForOne, waitFor } from './look';
 import { printOutline } from './outline';
 import { makePart } from './parts';
 import type { Stage } from './stage';
 import { readDoubles } from '../seam/place';
 import { isSwap } from '../seam/swap';
-import type { AllOptions } from './options';
+import type { ReadOptions } from './plan';
 import { verdicts, type Subject, type Target } from './subject';
 import { makeVerdicts } from './verdicts';
 
 /** The subject as the test sees it. */
-export function makeSubject(stage: Stage, { provide: provided = [], swap: swaps = [] }: AllOptions): Subject {
+export function makeSubject(stage: Stage, component: unknown, options: ReadOptions): Subject {
+  const provided = options.provide;
+  const swaps = options.given.swap ?? [];
   const { name, adapter } = stage.setting;
   const act = makeGestures(stage);
   const asked = (method: string, target: Target) => printAsked(stage, method, target);
@@ -23,6 +27,16 @@ export function makeSubject(stage: Stage, { provide: provided = [], swap: swaps 
   // The stack at the user's call: after the first await it could not be had any more.
   function here(method: keyof Subject): Error {
     return calledFrom(method, subject[method] as AnyFunction);
+  }
+
+  // What a test has to await, and what its failure is explained by.
+  function step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>): Promise<T> {
+    const calledAt = here(method);
+    return makeStep(
+      method,
+      calledAt,
+      explained(stage, calledAt, () => work(calledAt)),
+    );
   }
 
   const subject: Subject = {
@@ -34,34 +48,33 @@ export function makeSubject(stage: Stage, { provide: provided = [], swap: swaps 
     findAll: (locator) => lookFor(stage, locator, asked('findAll', locator), here('findAll')),
     has: (locator) => lookFor(stage, locator, asked('has', locator), here('has')).length > 0,
     appears: (locator, patience = {}) =>
-      waitFor(stage, locator, true, patience, here('appears')).then(([first]) => first!),
+      step('appears', (at) => waitFor(stage, locator, true, patience, at).then(([first]) => first!)),
     vanishes: (locator, patience = {}) =>
-      waitFor(stage, locator, false, patience, here('vanishes')).then(() => undefined),
-    click: (target) => act.click(target, here('click')),
-    type: (target, text) => act.type(target, text, here('type')),
-    clear: (target) => act.clear(target, here('clear')),
-    choose: (target, ...options) => act.choose(target, options, here('choose')),
-    press: (keys, target) => act.press(keys, target, here('press')),
-    update: (props) => {
-      const calledAt = here('update');
-      return explained(stage, calledAt, () => {
+      step('vanishes', (at) => waitFor(stage, locator, false, patience, at).then(() => undefined)),
+    click: (target) => step('click', (at) => act.click(target, at)),
+    type: (target, text) => step('type', (at) => act.type(target, text, at)),
+    clear: (target) => step('clear', (at) => act.clear(target, at)),
+    choose: (target, ...options) => step('choose', (at) => act.choose(target, options, at)),
+    press: (keys, target) => step('press', (at) => act.press(keys, target, at)),
+    update: (props) =>
+      step('update', async (calledAt) => {
         stage.refuseGone('update()', calledAt);
+        adapter.refuseProps?.(component, name, props, calledAt, true);
         stage.chronicle.add('updated', name, { detail: Object.keys(props).join(', '), trigger: true });
-        return stage.act('updated the props', () => adapter.settle(() => stage.mounted?.update(props)));
-      });
-    },
+        await stage.act('updated the props', () => adapter.settle(() => stage.mounted?.update(props)));
+      }),
     part: ((component: unknown) => makePart(stage, component, here('part'))) as Subject['part'],
     given: <T>(token: unknown) => {
       if (isSwap(token) && swaps.includes(token)) return readDoubles(token) as StandIn<NonNullable<T>>;
-      const found = provided.findLast(([key]) => key === token);
+      const found = provided.findLast((one) => one.token === token);
       const nameToken = (key: unknown) => (isSwap(key) ? 'this swap' : adapter.nameOfToken(key));
       if (!found)
         refuse(
           'SIM-GIVEN-NONE',
-          { subject: name, asked: nameToken(token), provided: provided.map(([key]) => nameToken(key)) },
+          { subject: name, asked: nameToken(token), provided: provided.map((one) => nameToken(one.token)) },
           { calledAt: here('given') },
         );
-      return found[1] as StandIn<NonNullable<T>>;
+      return found.value as StandIn<NonNullable<T>>;
     },
     get outputs() {
       return readOutputs(
@@ -69,13 +82,13 @@ export function makeSubject(stage: Stage, { provide: provided = [], swap: swaps 
         calledFrom('outputs', Object.getOwnPropertyDescriptor(subject, 'outputs')!.get!),
       );
     },
-    atRest: () => stage.atRest(),
+    atRest: () => step('atRest', () => stage.atRest()),
     everyRouteAsked: () => stage.network.refuseUnused(here('everyRouteAsked')),
     outline: ({ depth = Infinity } = {}) => {
       stage.refuseGone('outline()', here('outline'));
       return stage.mounted ? printOutline(stage.mounted.tree(), depth) : '';
     },
-    takeDown: () => stage.sandbox.takeDown(),
+    takeDown: () => makeStep('takeDown', here('takeDown'), stage.environment.takeDown()),
   };
   return Object.defineProperty(subject, verdicts, { value: makeVerdicts(stage) });
 }

@@ -47,25 +47,40 @@ export interface AllOptions extends CommonOptions {
   readonly slots?: Readonly<Record<string, unknown>>;
   /** Swaps that are a team's defaults, and need not be used. */
   readonly spareSwaps?: ReadonlySet<Swap>;
+  /** How many of what is provided, from the first, are a team's defaults. */
+  readonly spareProvisions?: number;
 }
 
 const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network', 'swap'] as const;
+// What merging has written down, and no user.
+const ours = ['spareSwaps', 'spareProvisions'];
 const lists = ['stub', 'provide', 'wrap', 'keep', 'swap'] as const;
 
 /** @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE */
 export function checkOptions(options: AllOptions, own: readonly string[], of: string, calledAt: Error): void {
   const known = [...common, ...own];
   for (const option of Object.keys(options)) {
-    if (known.includes(option) || option === 'spareSwaps') continue;
+    if (known.includes(option) || ours.includes(option)) continue;
     refuse('SIM-OPTION-UNKNOWN', { option, known, nearest: nearest(option, known), of }, { calledAt });
+  }
+  for (const option of ['props', 'slots', 'network'] as const) {
+    const value: unknown = options[option];
+    if (value === undefined || (typeof value === 'object' && value !== null && !Array.isArray(value)))
+      continue;
+    refuse('SIM-OPTION-VALUE', { option, value, wanted: `an object: ${option}: { … }` }, { calledAt });
   }
   for (const option of lists) {
     const value = options[option];
     if (value === undefined || Array.isArray(value)) continue;
     refuse('SIM-OPTION-VALUE', { option, value, wanted: `a list: ${option}: […]` }, { calledAt });
   }
+  for (const one of options.wrap ?? []) {
+    if (one !== undefined && one !== null) continue;
+    const wanted = 'components, outermost first; one of them is missing: check its import';
+    refuse('SIM-OPTION-VALUE', { option: 'wrap', value: one, wanted }, { calledAt });
+  }
   for (const pair of options.provide ?? []) {
-    if (Array.isArray(pair) && pair.length === 2) continue;
+    if (Array.isArray(pair) && pair.length === 2 && pair[0] !== undefined && pair[0] !== null) continue;
     refuse(
       'SIM-OPTION-VALUE',
       { option: 'provide', value: pair, wanted: 'pairs: provide: [[Session, value]]' },
@@ -102,6 +117,7 @@ export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOpti
   }
   const spare = defaults.stub?.map((stub) => ({ ...asStub(stub), spare: true }));
   if (spare) merged['stub'] = [...spare, ...(options.stub ?? [])];
+  merged['spareProvisions'] = (defaults.provide?.length ?? 0) + (options.spareProvisions ?? 0);
   if (defaults.swap) merged['spareSwaps'] = new Set([...(defaults.spareSwaps ?? []), ...defaults.swap]);
   return merged;
 }

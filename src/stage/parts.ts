@@ -1,6 +1,8 @@
 import { calledFrom } from '../core/errors';
 import { refuse } from './errors';
 import { nearest } from '../core/near';
+import { makeStep } from '../core/step';
+import { explained } from './explained';
 import { printCall, type AnyFunction, type Spy } from '../core/spy';
 import { wordNoPart } from './look';
 import type { Stage } from './stage';
@@ -55,11 +57,15 @@ export function makePart(stage: Stage, component: unknown, calledAt: Error): Par
     },
     handle: record?.handle ?? {},
     at,
-    tell: async (key, ...args) => {
+    tell: (key, ...args) => {
       const times = instances().length;
       const asked = `part(${name}).tell('${key}')`;
-      if (times > 1) refuse('SIM-PART-MANY', { part: name, times, asked }, { calledAt });
-      await at(0, asked).tell(key, ...(args as never));
+      try {
+        if (times > 1) refuse('SIM-PART-MANY', { part: name, times, asked }, { calledAt });
+        return at(0, asked).tell(key, ...(args as never));
+      } catch (failure) {
+        return Promise.reject(failure as Error);
+      }
     },
   };
 }
@@ -79,8 +85,12 @@ function makeInstance(
   instance: StubInstance,
   asked: string,
 ): PartInstance<Record<string, unknown>> {
-  const tell = async (key: string, ...args: unknown[]): Promise<void> => {
+  const tell = (key: string, ...args: unknown[]): Promise<void> => {
     const calledAt = calledFrom(asked, tell);
+    const work = explained(stage, calledAt, () => telling(calledAt, key, args));
+    return makeStep(`part(${part}).tell`, calledAt, work);
+  };
+  async function telling(calledAt: Error, key: string, args: unknown[]): Promise<void> {
     stage.refuseGone(asked, calledAt);
     const heard = { ...instance.props, ...instance.heard?.() };
     const call = heard[key];
@@ -96,7 +106,7 @@ function makeInstance(
     await stage.act(`had ${part} tell ${key}`, () =>
       stage.setting.adapter.settle(() => (call as AnyFunction)(...args)),
     );
-  };
+  }
   return {
     get props() {
       return instance.props;

@@ -1,45 +1,96 @@
-import { refuse } from './errors';
-import { openGate } from '../core/gate';
-import { nextTurn, startTimer } from '../core/host';
-import { shared } from '../core/shared';
+import type { Environment } from '../core/environment';
+import { nextTurn, readClock, startTimer } from '../core/host';
+import type { OpenItem } from '../core/open-work';
 import type { Adapter } from './adapter';
+import { refuse } from './errors';
 
+/** In how many turns something may happen before it is taken to never end. */
 const mostTurns = 500;
+/** How long work may be under way with nothing happening, in milliseconds. */
+const patience = 5000;
+/** How long a framework may say that it has work and do none of it, in milliseconds. */
+const frameworkPatience = 1000;
+
+/** What rest is decided for. */
+export interface Resting {
+  readonly environment: Environment;
+  readonly adapter: Adapter;
+  readonly container: Element;
+  /** Grows with each rendering that reached the page. */
+  readonly renders: number;
+  /** To be called before each turn. */
+  onTurn(): void;
+}
 
 /**
- * Brings the page to rest: turn after turn, until one goes by in which nothing happened. What is
- * due later (a timer, a held answer) is not waited for.
+ * Brings a subject to rest: turn after turn, until its framework has no work scheduled, none of its open
+ * work is under way, and a turn goes by in which nothing happened. What is held, or due later, is not
+ * waited for.
  *
- * @throws SIM-REST-NEVER
+ * @throws SIM-REST-NEVER, SIM-SUBJECT-GONE where the test ends meanwhile
  */
-export async function comeToRest(
-  adapter: Adapter,
-  about: { name: string; busy(): string; onTurn(): void },
-): Promise<void> {
-  shared.driving++;
+export async function comeToRest(resting: Resting): Promise<void> {
+  const { environment, adapter, container } = resting;
+  const { gate, work } = environment;
+  // What is started while it comes to rest and is due later is not waited for.
+  const begin = readClock();
+  let lastChange = begin;
+  let quiet = 0;
+  // After an answer a turn more: platforms hand on a body in pieces, some of it unseen.
+  let needed = 1;
+  gate.driving++;
   try {
-    let quiet = 0;
-    // The body of an answer takes some turns to be read.
-    let needed = 1;
-    for (let turn = 0; quiet < needed; turn++) {
-      if (turn > mostTurns)
-        refuse('SIM-REST-NEVER', { subject: about.name, turns: mostTurns, busy: about.busy() });
-      const before = shared.activity;
-      about.onTurn();
-      const answers = shared.gate.length;
-      // Who was answered may put off telling it by a timer of 0 ms, which comes after many a turn.
-      await adapter.settle(needed > 1 && quiet === needed - 1 ? passTimers : takeTurn);
-      if (answers > 0) needed = 3;
-      quiet = shared.activity === before && shared.gate.length === 0 ? quiet + 1 : 0;
+    for (let turn = 0; ;) {
+      if (environment.state === 'down') return;
+      resting.onTurn();
+      const before = activityOf(resting);
+      if (!gate.isEmpty) needed = 3;
+      const timers = work.timersDue(begin);
+      await adapter.settle(timers.length > 0 ? passTimers : () => takeTurn(environment));
+      const happened = activityOf(resting) !== before;
+      const now = readClock();
+      if (happened) {
+        lastChange = now;
+        if (++turn > mostTurns) refuseNever(resting, mostTurns, lastOf(environment));
+      }
+      const isPending = adapter.isPending?.(container) === true && now - lastChange < frameworkPatience;
+      const open = [...(work.isActive ? work.active : []), ...work.timersDue(begin)];
+      const isBusy = isPending || !gate.isEmpty || open.length > 0;
+      if (isBusy && now - lastChange > patience) refuseNever(resting, turn, wordOpen(open));
+      quiet = happened || isBusy ? 0 : quiet + 1;
+      if (quiet >= needed) return;
+      refuseClosing(environment);
     }
   } finally {
-    shared.driving--;
+    gate.driving--;
   }
 }
 
-async function takeTurn(): Promise<void> {
-  openGate();
+const activityOf = ({ environment: { gate, work }, renders }: Resting): number =>
+  work.changes + gate.passed + renders;
+
+async function takeTurn({ gate }: Environment): Promise<void> {
+  gate.open();
   await nextTurn();
 }
 
 const passTimers = () => new Promise<void>((resolve) => void startTimer(0, resolve));
+
+function refuseNever({ environment }: Resting, turns: number, busy: string): never {
+  refuse('SIM-REST-NEVER', { subject: environment.name, turns, busy }, { chronicle: environment.chronicle });
+}
+
+function lastOf({ chronicle, work }: Environment): string {
+  const timer = work.timersDue(0)[0];
+  if (timer) return timer.label;
+  const last = chronicle.entries.at(-1);
+  return last ? `${last.kind} ${last.what}` : 'nothing that could be seen';
+}
+
+const wordOpen = (open: readonly OpenItem[]) =>
+  open.map(({ kind, label }) => `${kind} ${label}`).join(', ') || 'nothing that could be seen';
+
+// The test has ended without waiting: nothing more is done for it.
+function refuseClosing({ state, name }: Environment): void {
+  if (state !== 'up') refuse('SIM-SUBJECT-GONE', { subject: name, asked: 'A step that was not awaited' });
+}

@@ -1,4 +1,5 @@
-import { refuse } from './errors';
+import { reportRefusal } from '../core/ownership';
+import { explain } from './errors';
 import { isSpy, spy, type AnyFunction, type Spy } from '../core/spy';
 
 /** How a child is replaced, as the user said it. Made by the `stub` function of a framework. */
@@ -53,6 +54,14 @@ export class StubRecord {
     this.handle = makeHandle(how.handle);
   }
 
+  // The component may catch it; the test must hear of it all the same.
+  #refuseMember(member: string): never {
+    const known = Object.keys(this.handle);
+    const error = explain('SIM-STUB-HANDLE', { stub: this.name, member, known });
+    reportRefusal(error);
+    throw error;
+  }
+
   /** What a parent gets through a ref: a member it does not have is explained. */
   readonly reach = (): object => this.#reached;
 
@@ -60,10 +69,7 @@ export class StubRecord {
     get: (_, key) => {
       if (typeof key === 'symbol' || key === 'then' || key === '$$typeof' || key === 'toJSON')
         return undefined;
-      return (
-        this.handle[key] ??
-        refuse('SIM-STUB-HANDLE', { stub: this.name, member: key, known: Object.keys(this.handle) })
-      );
+      return this.handle[key] ?? this.#refuseMember(key);
     },
     has: (_, key) => typeof key === 'string' && key in this.handle,
   });

@@ -30,6 +30,9 @@ interface Circumstances {
 /** Words what was thrown out of the subject, by what most likely caused it. */
 export function explainThrown(error: unknown, around: Circumstances): Error {
   if (isExplained(error)) return error;
+  // What broke is a request that no route answers, or another failure that is worded already.
+  const { cause: inner } = (error ?? {}) as { cause?: unknown };
+  if (isExplained(inner)) return inner;
   const { subject, bareReads, provided, chronicle, names, thing, phase } = around;
   const thrower = names[0] ?? subject;
   const threw = error instanceof Error ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);

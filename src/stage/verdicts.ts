@@ -26,15 +26,14 @@ export function makeVerdicts(stage: Stage): Verdicts {
       const found = lookFor(stage, locator, 'expect(…).toShow()', calledAt());
       const pass = times === undefined ? found.length > 0 : found.length === times;
       const message = () => {
-        stage.sandbox.explained = true;
-        if (!pass && found.length === 0) return wordNone(stage, locator, undefined).message;
+        if (!pass && found.length === 0) return stage.withCauses(wordNone(stage, locator, undefined)).message;
         const fields = {
           what: what(locator),
           found: found.map(describe),
           times: found.length,
           wanted: times,
         };
-        return explain('SIM-SHOWN', fields, stage.background()).message;
+        return stage.withCauses(explain('SIM-SHOWN', fields, stage.background())).message;
       };
       return { pass, message };
     },
@@ -51,13 +50,9 @@ export function makeVerdicts(stage: Stage): Verdicts {
           }).length > 0,
       );
       const message = () => {
-        stage.sandbox.explained = true;
         const { there } = whatIsThere(locator, view);
-        return explain(
-          'SIM-NEVER-SHOWN',
-          { what: what(locator), moments: frames.length, there, wanted: !pass },
-          stage.background(),
-        ).message;
+        const fields = { what: what(locator), moments: frames.length, there, wanted: !pass };
+        return stage.withCauses(explain('SIM-NEVER-SHOWN', fields, stage.background())).message;
       };
       return { pass, message };
     },

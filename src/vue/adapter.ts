@@ -1,8 +1,8 @@
 import * as Vue from 'vue';
 import type { Adapter } from '../stage/adapter';
-import { prepare } from './door';
+import { isPending, prepare } from './door';
 import { isComponent, nameOf, unwrap } from './kinds';
-import { mount, running } from './mount';
+import { mount, owns, running } from './mount';
 import { refuseProps } from './props';
 import { nameOfToken } from './thrown';
 
@@ -26,4 +26,6 @@ export const vueAdapter: Adapter = {
   refuseProps,
   mount,
   running,
+  isPending,
+  owns,
 };

@@ -1,4 +1,5 @@
 import type * as Vue from 'vue';
+import { drop } from '../core/drop';
 import type { StubInstance, StubRecord } from '../stage/stubs';
 import type { Live } from './door';
 import { directiveHooks, isDirective, type Definition } from './kinds';
@@ -61,7 +62,7 @@ function makeStub(app: Vue.App, record: StubRecord, original: Directive): Direct
     mounted: give,
     updated: give,
     unmounted: (element) => {
-      record.instances.splice(record.instances.indexOf(instances.get(element)!), 1);
+      drop(record.instances, instances.get(element)!);
     },
   };
   function give(element: Element, { value, arg, modifiers }: Vue.DirectiveBinding) {

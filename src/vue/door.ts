@@ -1,5 +1,6 @@
 import * as Vue from 'vue';
 import { refuse } from './errors';
+import { nextTurn } from '../core/host';
 import { shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
 
@@ -32,11 +33,18 @@ interface Hook {
 }
 
 const page = globalThis as { __VUE_DEVTOOLS_GLOBAL_HOOK__?: Hook };
-let ready = false;
+const state = (shared.rooms['vue-door'] ??= { ready: false, idle: undefined }) as {
+  ready: boolean;
+  /** What `nextTick` returns while no flush is scheduled. */
+  idle: Promise<void> | undefined;
+};
+
+/** True while Vue has a flush of its queue scheduled: `nextTick` hands out the promise it works with itself. */
+export const isPending = (): boolean => Vue.nextTick() !== state.idle;
 
 /** Opens the door once. @throws SIM-VUE-PRODUCTION */
-export function prepare(): Promise<void> {
-  if (!ready) {
+export async function prepare(): Promise<void> {
+  if (!state.ready) {
     let asked = false;
     Vue.transformVNodeArgs((args) => {
       asked = true;
@@ -48,9 +56,11 @@ export function prepare(): Promise<void> {
     // The first application makes the renderer, which forgets the hook.
     Vue.createApp({});
     listen();
-    ready = true;
+    state.ready = true;
+    // What was queued before is done by then.
+    await nextTurn();
+    state.idle = Vue.nextTick();
   }
-  return Promise.resolve();
 }
 
 // A hook that is there already belongs to somebody else's tools: everything goes on to them.

@@ -1,4 +1,4 @@
-import '../page/standards';
+import '../stage/install';
 import type * as Vue from 'vue';
 import { calledFrom } from '../core/errors';
 import { isolateOn, isolateOnWith } from '../stage/isolate';

@@ -1,6 +1,5 @@
 import * as Vue from 'vue';
 import type { Mounted, Plan } from '../stage/adapter';
-import { silence } from '../stage/console';
 import { bareNode } from '../stage/outline';
 import type { Live } from './door';
 import { stubDirectives } from './directives';
@@ -37,8 +36,8 @@ export function mount(plan: Plan): Mounted {
     resolveIn(app, stage),
     stubDirectives(app, stage),
     failures.watchProvides(),
-    silence('info', /<Suspense> is an experimental feature/),
   ];
+  plan.environment.silenced.push({ level: 'info', pattern: /<Suspense> is an experimental feature/ });
   const definition = plan.component as Definition;
   return {
     start: async () => {
@@ -81,6 +80,14 @@ function notePlaces(app: Vue.App, { chronicle }: Plan): () => void {
 
 const containers = new WeakMap<Element, Vue.App>();
 const isMounted = (app: Vue.App) => (app as unknown as { _instance: unknown })._instance !== null;
+
+/** True where the application of a container has put an element elsewhere on the page, by a Teleport. */
+export function owns(container: Element, element: Element): boolean | undefined {
+  const { __vueParentComponent: parent } = element as {
+    __vueParentComponent?: Vue.ComponentInternalInstance;
+  };
+  return parent && parent.appContext.app === containers.get(container);
+}
 
 /** The component of a container whose code runs now. */
 export function running(container: Element): string | undefined {
@@ -145,9 +152,18 @@ const isPlugin = (what: unknown): what is Vue.Plugin =>
 
 function provide(app: Vue.App, plan: Plan): void {
   for (const [plugin, ...options] of wrappings(plan)) if (isPlugin(plugin)) app.use(plugin, ...options);
-  for (const [key, value] of plan.provide) {
-    app.provide(key as string, value);
-    if (typeof key === 'string' && key.startsWith('$')) app.config.globalProperties[key] = value;
+  for (const one of plan.provide) {
+    const { token, value } = one;
+    app.provide(token as string, value);
+    if (typeof token === 'string' && token.startsWith('$'))
+      Object.defineProperty(app.config.globalProperties, token, {
+        configurable: true,
+        enumerable: true,
+        get: () => {
+          one.used = true;
+          return value;
+        },
+      });
   }
 }
 

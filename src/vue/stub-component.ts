@@ -1,4 +1,5 @@
 import * as Vue from 'vue';
+import { drop } from '../core/drop';
 import type { AnyFunction } from '../core/spy';
 import { stubAttributes, tagIn } from '../stage/stub-markup';
 import type { StubInstance, StubRecord } from '../stage/stubs';
@@ -30,7 +31,7 @@ export function makeStubComponent(record: StubRecord, original: unknown): Vue.Co
       };
       context.expose(reachable(record));
       Vue.onBeforeMount(() => record.instances.push(instance));
-      Vue.onBeforeUnmount(() => void record.instances.splice(record.instances.indexOf(instance), 1));
+      Vue.onBeforeUnmount(() => drop(record.instances, instance));
       const tag = Vue.ref('sim-part');
       Vue.onMounted(() => (tag.value = tagIn((proxy?.$el as Element).parentElement?.localName)));
       let drawnAs = '';

@@ -22,7 +22,7 @@ export function listenToFailures(app: Vue.App, plan: Plan) {
         subject: plan.name,
         names: namesAround(proxy),
         bareReads,
-        provided: plan.provide.map(([key]) => nameOfToken(key)),
+        provided: plan.provide.map(({ token }) => nameOfToken(token)),
         chronicle: plan.chronicle,
         thing: 'injection',
         phase: phases[info] ?? `in a ${info}`,
@@ -47,7 +47,10 @@ export function listenToFailures(app: Vue.App, plan: Plan) {
       plan.chronicle.add('read', token, { detail: 'nobody provides it', from: reader });
     bareReads.push({ token, value: 'undefined', reader });
   };
-  return { watchProvides: () => watchProvides(app, read) };
+  const hit = (key: string | symbol) => {
+    for (const one of plan.provide) if (one.token === key) one.used = true;
+  };
+  return { watchProvides: () => watchProvides(app, read, hit) };
 }
 
 const phases: Record<string, string> = {
@@ -58,13 +61,18 @@ const phases: Record<string, string> = {
 // Vue asks itself for some keys of its own.
 const isPrivate = (key: string | symbol) => typeof key === 'symbol' && /^(v-|_v)/.test(key.description ?? '');
 
-function watchProvides(app: Vue.App, read: (key: string | symbol) => void): () => void {
+function watchProvides(
+  app: Vue.App,
+  read: (key: string | symbol) => void,
+  hit: (key: string | symbol) => void,
+): () => void {
   const context = (app as unknown as { _context: { provides: object } })._context;
   const { provides } = context;
   context.provides = new Proxy(provides, {
     has: (target, key) => {
       const there = key in target;
-      if (!there) read(key);
+      if (there) hit(key);
+      else read(key);
       return there;
     },
   });

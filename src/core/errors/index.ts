@@ -1,5 +1,6 @@
 import { doubles } from './doubles';
 import { SimulacraError, type Report } from './error';
+import { steps } from './steps';
 
 export { SimulacraError };
 
@@ -45,7 +46,7 @@ export const refusing =
   };
 
 /** The codes of the core itself. */
-export const registry = doubles;
+export const registry = { ...doubles, ...steps };
 
 export const explain: Explain<typeof registry> = explaining(registry);
 export const refuse: Refuse<typeof registry> = refusing(registry);
@@ -106,11 +107,21 @@ export function calledFrom(what: string, below: (...args: never[]) => unknown): 
 export const isExplained = (error: unknown): error is SimulacraError =>
   error instanceof Error && error.name === 'SimulacraError';
 
+/** A complaint without what happened before, for who has read it already. */
+export function shortened(complaint: Error): Error {
+  const [short] = complaint.message.split('\n\n  What happened before:');
+  complaint.stack = complaint.stack?.replace(complaint.message, short!);
+  complaint.message = short!;
+  return complaint;
+}
+
 /** One complaint out of several: the first, with the others told in it. */
 export function joinComplaints(complaints: readonly unknown[]): unknown {
   const [first, ...others] = complaints;
   if (others.length > 0 && first instanceof Error) {
-    const told = others.map((other) => (other instanceof Error ? other.message : String(other)));
+    const said = others.map((other) => (other instanceof Error ? other.message : String(other)));
+    const told = [...new Set(said)].filter((text) => !first.message.includes(text));
+    if (told.length === 0) return first;
     first.message = [first.message, ...told].join('\n\nand also\n\n');
     first.stack = [`${first.name}: ${first.message}`, ...framesOf(first)].join('\n');
   }

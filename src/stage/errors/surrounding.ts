@@ -19,6 +19,25 @@ export const surrounding = {
     ],
     next: [`Put the package's own provider around the subject:   wrap: [${f.wrapper}]`],
   }),
+  'SIM-PROVIDE-UNUSED': (f: { subject: string; names: string[]; read: string[] }): Report => ({
+    head: `${f.names.length === 1 ? `What is provided for ${f.names[0]} was` : `What is provided for ${list(f.names)} was`} never read by ${f.subject} or anything in it.`,
+    there: f.read.length ? [`What was read: ${list(f.read)}.`] : ['Nothing that is provided was read.'],
+    next: [
+      'Take it out, or correct the token: another one of the same name does not count.',
+      'What only some tests of a team need belongs into isolateWith({ provide: … }).',
+    ],
+  }),
+  'SIM-SLOT-UNKNOWN': (f: {
+    subject: string;
+    asked: string;
+    known: string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.subject} has no slot "${f.asked}".`,
+    there: [f.known.length ? `It has ${list(f.known)}.` : 'It has none.'],
+    nearest: f.nearest && `slots: { ${f.nearest}: … }`,
+    next: ['Correct the name, or take it out.'],
+  }),
   'SIM-GIVEN-NONE': (f: { subject: string; asked: string; provided: string[] }): Report => ({
     head: `${f.subject} was given nothing for ${f.asked}.`,
     there: [f.provided.length ? `It was given ${list(f.provided)}.` : 'It was provided with nothing.'],

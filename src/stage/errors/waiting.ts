@@ -1,6 +1,6 @@
 import type { Report } from '../../core/errors/error';
 import { count } from '../../core/print';
-import { unanswered, type Sought } from '../../page/errors';
+import type { Sought } from '../../page/errors';
 
 /** Failures of matchers and of waiting. */
 export const waiting = {
@@ -9,7 +9,7 @@ export const waiting = {
       f.wanted === undefined
         ? `Something on the page ${f.what}, and nothing should.`
         : `${count(f.times, 'element')} on the page ${f.times === 1 ? f.what : f.what.replace(/^has/, 'have').replace(/^is/, 'are')}; the test expects ${f.wanted}.`,
-    there: [...f.found.slice(0, 8), ...unanswered(f)],
+    there: [...f.found.slice(0, 8)],
   }),
   'SIM-NEVER-SHOWN': (f: Sought & { moments: number; there: string[]; wanted: boolean }): Report => ({
     head: f.wanted
@@ -23,11 +23,7 @@ export const waiting = {
     head: f.comes
       ? `After ${f.waited} ms still nothing on the page ${f.what}.`
       : `After ${f.waited} ms something on the page still ${f.what}.`,
-    there: [
-      ...f.there,
-      ...unanswered(f),
-      ...(f.pending.length ? [`Not answered yet: ${f.pending.join(', ')}.`] : []),
-    ],
+    there: [...f.there, ...(f.pending.length ? [`Not answered yet: ${f.pending.join(', ')}.`] : [])],
     next: ['Give it longer with   { within: 3000 }   milliseconds, if it truly takes that long.'],
   }),
 };

@@ -1,0 +1,130 @@
+import { ChronicleLog } from './chronicle';
+import { shortened } from './errors';
+import { Gate } from './gate';
+import { readClock, startTimer } from './host';
+import { OpenWork } from './open-work';
+import { Sandbox, type Occasion } from './sandbox';
+import { shared } from './shared';
+
+/** The passing of time, as one subject sees it. */
+export interface Clock {
+  /** Milliseconds on a clock that never goes back. */
+  now(): number;
+  /** Runs work once after some milliseconds. @returns how to call it off */
+  after(milliseconds: number, work: () => void): () => void;
+}
+
+/**
+ * What one subject has of its own: its clock, its gate, its open work, its chronicle, its failures and
+ * what its answers remember. It exists from the call of `isolate` to the end of the take-down, and is
+ * handed to everything that works for the subject.
+ */
+export class Environment {
+  readonly chronicle = new ChronicleLog();
+  readonly work = new OpenWork();
+  readonly gate = new Gate();
+  readonly sandbox = new Sandbox();
+  readonly clock: Clock = {
+    now: readClock,
+    after: (milliseconds, work) => {
+      const callOff = startTimer(milliseconds, () => {
+        this.#timers.delete(callOff);
+        work();
+      });
+      this.#timers.add(callOff);
+      return callOff;
+    },
+  };
+  readonly #timers = new Set<() => void>();
+  /** Failures that no step has told the test yet; the same one is told once. */
+  readonly #failures = new Set<Error>();
+  #memory: Map<object, unknown> | undefined;
+  #down: Promise<void> | undefined;
+  /** `up` until the take-down begins, `down` when it is over. */
+  state: 'up' | 'closing' | 'down' = 'up';
+  /** Number of the test it belongs to. */
+  readonly test = shared.test;
+
+  constructor(
+    /** How the subject is called; its component may not be known yet. */
+    public name: string,
+  ) {
+    shared.environments.add(this);
+  }
+
+  /** The component of this subject whose code runs now; undefined for none, or where that is not known. */
+  running: () => string | undefined = () => undefined;
+
+  /** Brings the subject to rest; put here by the stage. */
+  atRest: () => Promise<void> = () => Promise.resolve();
+
+  /** Words an error that reached the page, from a listener or a timer; put here by the stage. */
+  onUncaught: (error: unknown) => void = (error) => this.fail(error as Error);
+
+  /** What a framework logs of itself and a test need not hear. */
+  readonly silenced: { readonly level: string; readonly pattern: RegExp }[] = [];
+
+  /** True where a route of this subject answers a request. */
+  answers: (method: string, url: URL) => boolean = () => false;
+
+  /** What answers its requests; the folder `network` knows what it is. */
+  network: unknown;
+
+  /** Takes down a failure, to be told by the step that is under way or at the end of the test. */
+  fail(error: Error): void {
+    this.#failures.add(error);
+  }
+
+  /** The failures nobody has been told of, which are told by that. */
+  takeFailures(): Error[] {
+    const failures = [...this.#failures];
+    this.#failures.clear();
+    return failures;
+  }
+
+  readonly #told = new Set<string>();
+
+  /** What the test would be told at its end and is likely to have made a step fail. */
+  takeCauses(): Error[] {
+    const causes = this.sandbox.complaints('failing');
+    for (const cause of causes) this.#told.add(headOf(cause));
+    return causes;
+  }
+
+  /** What something (a held answer, one in turn) remembers of this subject, made when it is first asked. */
+  remember<T>(answer: object, make: () => T): T {
+    this.#memory ??= new Map();
+    let found = this.#memory.get(answer) as T | undefined;
+    if (found === undefined) this.#memory.set(answer, (found = make()));
+    return found;
+  }
+
+  /** Has every step that is under way give up; nothing more is put in place. */
+  close(): void {
+    if (this.state === 'up') this.state = 'closing';
+  }
+
+  /** Takes everything down, once. @throws what there is to complain of, after all is down */
+  takeDown(occasion: 'end' | 'unmounted' = 'end'): Promise<void> {
+    return (this.#down ??= this.#takeDown(occasion));
+  }
+
+  async #takeDown(occasion: Occasion): Promise<void> {
+    this.close();
+    const found = this.sandbox
+      .complaints(occasion)
+      .map((complaint) => (this.#told.has(headOf(complaint)) ? shortened(complaint) : complaint));
+    const complaints: unknown[] = [...this.takeFailures(), ...found];
+    complaints.push(...(await this.sandbox.undo()));
+    this.gate.close();
+    for (const callOff of this.#timers) callOff();
+    // What was thrown while it was taken down, a cleanup of an effect for example.
+    complaints.push(...this.takeFailures());
+    this.state = 'down';
+    shared.last = this.name;
+    shared.environments.delete(this);
+    this.sandbox.refuse(complaints);
+  }
+}
+
+const headOf = (complaint: Error): string => complaint.message.split('\n\n')[0]!;

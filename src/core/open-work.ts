@@ -1,0 +1,84 @@
+import { readClock } from './host';
+
+/** What kinds of work can be under way. */
+export type WorkKind = 'request' | 'body' | 'timer' | 'import' | 'channel' | 'framework';
+
+/** Work that has begun and not ended yet. */
+export interface OpenItem {
+  readonly kind: WorkKind;
+  /** `GET /api/hives`, `setTimeout 300 ms`. */
+  readonly label: string;
+  /** When it is due, on the clock of {@link readClock}; undefined for what ends by itself. */
+  readonly due: number | undefined;
+  /** True where nothing but the test can end it: an answer that is held. */
+  readonly held: boolean;
+  /** True for a timer that is due at once. */
+  readonly isImmediate?: boolean;
+}
+
+// A timer this short is due at once: platforms raise shorter delays to 1 ms.
+const immediately = 1;
+// A timer that was due this long ago and never ran was cancelled in a way nobody could see.
+const lost = 1000;
+
+/** Everything a subject has under way. Rest is decided from it. */
+export class OpenWork {
+  readonly #items = new Set<OpenItem>();
+  readonly #timers = new Set<OpenItem>();
+  /** How many items are neither held nor timers. */
+  #active = 0;
+  /** Grows whenever work begins or ends. */
+  changes = 0;
+
+  /** Takes down that work has begun. @returns how to say that it has ended; it may be called twice */
+  begin(kind: WorkKind, label: string, { held = false }: { readonly held?: boolean } = {}): () => void {
+    const item: OpenItem = { kind, label, due: undefined, held };
+    this.#items.add(item);
+    this.changes++;
+    if (!held) this.#active++;
+    return () => {
+      if (!this.#items.delete(item)) return;
+      this.changes++;
+      if (!held) this.#active--;
+    };
+  }
+
+  /** Takes down a timer. @param delay milliseconds @returns how to say that it has run or was cleared */
+  beginTimer(label: string, delay: number): () => void {
+    const isImmediate = delay <= immediately;
+    const due = readClock() + Math.max(0, delay);
+    const item: OpenItem = { kind: 'timer', label, due, held: false, isImmediate };
+    this.#timers.add(item);
+    if (isImmediate) this.changes++;
+    return () => {
+      if (this.#timers.delete(item) && isImmediate) this.changes++;
+    };
+  }
+
+  /** Everything that is open, timers last. */
+  get open(): readonly OpenItem[] {
+    return [...this.#items, ...this.#timers];
+  }
+
+  /** True while something is under way that neither the test nor a later moment has to set off. */
+  get isActive(): boolean {
+    return this.#active > 0;
+  }
+
+  /** The work that is under way, for a message. */
+  get active(): readonly OpenItem[] {
+    return [...this.#items].filter(({ held }) => !held);
+  }
+
+  /** The timers that are due at once, or were due by a moment, and have not run yet. */
+  timersDue(by: number): OpenItem[] {
+    if (this.#timers.size === 0) return [];
+    const found = readClock() - lost;
+    return [...this.#timers].filter(({ due, isImmediate }) => (isImmediate || due! <= by) && due! > found);
+  }
+
+  /** How many timers there are. */
+  get timers(): number {
+    return this.#timers.size;
+  }
+}

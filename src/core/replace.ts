@@ -1,0 +1,36 @@
+/** A global object whose properties are replaced: the page's window, and the process's own where they differ. */
+export type Page = Record<PropertyKey, unknown>;
+
+/**
+ * Puts a global in place that is made when it is first read. A test may write over it, as over any other
+ * global.
+ */
+export function supplyGlobal(page: Page, name: string, make: () => unknown, enumerable = true): void {
+  Object.defineProperty(page, name, {
+    configurable: true,
+    enumerable,
+    get: make,
+    set: (value: unknown) =>
+      Object.defineProperty(page, name, { value, configurable: true, writable: true, enumerable }),
+  });
+}
+
+type AnyFunction = (...args: never[]) => unknown;
+
+/** Replaces a global function by one that looks like it to whoever asks. */
+export function replaceFunction<F extends AnyFunction>(
+  page: Page,
+  name: string,
+  wrap: (original: F) => F,
+): void {
+  const original = page[name];
+  if (typeof original !== 'function') return;
+  const replacement = wrap(original as F);
+  // With what the platform hangs on it: Node's setTimeout knows its promised form.
+  for (const [key, descriptor] of Object.entries(Object.getOwnPropertyDescriptors(original)))
+    if (key !== 'prototype') Object.defineProperty(replacement, key, descriptor);
+  for (const key of Object.getOwnPropertySymbols(original))
+    Object.defineProperty(replacement, key, Object.getOwnPropertyDescriptor(original, key)!);
+  const { enumerable = true } = Object.getOwnPropertyDescriptor(page, name) ?? {};
+  Object.defineProperty(page, name, { value: replacement, configurable: true, writable: true, enumerable });
+}

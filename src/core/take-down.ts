@@ -1,0 +1,42 @@
+import { explain, joinComplaints } from './errors';
+import { startTimer } from './host';
+import { shared } from './shared';
+
+/**
+ * Takes down every subject that is still up, newest first. With `simulacra/jest` this happens by
+ * itself after each test; in another runner call it in the hook that runs after each test.
+ *
+ * @throws what there is to complain of: a request nobody answered, a stub that was never used, an error
+ * that came after the last step, a step that was not awaited
+ * @example
+ * await isolate(HiveCard, { props: { hive: hives[0] } });
+ * await takeDown();
+ */
+export async function takeDown(): Promise<void> {
+  const complaints: unknown[] = [];
+  // What is under way gives up now, so that it puts nothing into the next test.
+  for (const environment of shared.environments) environment.close();
+  const forgotten = [...shared.steps].filter(({ isAwaited }) => !isAwaited);
+  await settled([...shared.steps].filter(({ isOver }) => !isOver));
+  for (const { asked, calledAt, failure } of forgotten)
+    complaints.push(explain('SIM-STEP-UNAWAITED', { asked, threw: wordingOf(failure) }, { calledAt }));
+  for (const environment of [...shared.environments].reverse()) {
+    await environment.takeDown().catch((complaint: unknown) => complaints.push(complaint));
+  }
+  complaints.push(...shared.strays.splice(0));
+  shared.steps.clear();
+  shared.test++;
+  if (complaints.length > 0) throw joinComplaints(complaints);
+}
+
+const wordingOf = (failure: unknown) =>
+  failure instanceof Error ? failure.message.split('\n')[0] : undefined;
+
+// A step that nothing can end, a module that never loads for example, is left behind.
+async function settled(steps: readonly PromiseLike<unknown>[]): Promise<void> {
+  if (steps.length === 0) return;
+  let giveUp = () => {};
+  const patience = new Promise<void>((resolve) => (giveUp = startTimer(1000, resolve)));
+  await Promise.race([Promise.allSettled(steps), patience]);
+  giveUp();
+}

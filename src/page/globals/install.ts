@@ -1,0 +1,30 @@
+import { shared } from '../../core/shared';
+import { watchConsole } from './console';
+import { watchErrors } from './errors';
+import type { Page } from '../../core/replace';
+import { supplyStandards } from './standards';
+import { watchTimers } from './timers';
+
+const installed = (shared.rooms['installed'] ??= new WeakSet()) as WeakSet<object>;
+
+/**
+ * Puts in place what is watched and supplied for every subject, once for each page and permanently: as
+ * early as this package is loaded, so that code under test cannot keep the original by taking it first.
+ *
+ * @param more what other folders put in place, for each global object
+ */
+export function install(more: (page: Page) => void): void {
+  const process = globalThis as unknown as Page;
+  const window = process['window'] as Page | undefined;
+  for (const page of new Set([process, window])) {
+    if (!page || installed.has(page)) continue;
+    installed.add(page);
+    supplyStandards(page);
+    watchTimers(page);
+    more(page);
+    if (page === window) watchErrors(window as unknown as Window);
+  }
+  if (installed.has(console)) return;
+  installed.add(console);
+  watchConsole(console);
+}

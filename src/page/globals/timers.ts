@@ -1,0 +1,77 @@
+import type { Environment } from '../../core/environment';
+import { ownerOfCall, runAs } from '../../core/ownership';
+import { replaceFunction, type Page } from '../../core/replace';
+
+type Handler = (...args: unknown[]) => unknown;
+type Start = (handler: unknown, delay?: number, ...args: unknown[]) => unknown;
+type Clear = (id?: unknown) => void;
+
+/** Whose code threw an error that the page will report. */
+export const throwers = new WeakMap<object, Environment>();
+
+/** How to say that a timer is over, by its id. */
+const open = new Map<unknown, () => void>();
+
+/**
+ * Writes down each timer a subject starts, and runs it as that subject's. A timer of nobody is the
+ * platform's own.
+ */
+export function watchTimers(page: Page): void {
+  replaceFunction<Start>(page, 'setTimeout', (start) => watched(page, start, 'setTimeout', false));
+  replaceFunction<Start>(page, 'setInterval', (start) => watched(page, start, 'setInterval', true));
+  replaceFunction<Start>(page, 'requestAnimationFrame', (start) => {
+    const watching = watched(page, start, 'requestAnimationFrame', false);
+    return (handler) => watching(handler, frame);
+  });
+  for (const name of ['clearTimeout', 'clearInterval', 'cancelAnimationFrame']) {
+    replaceFunction<Clear>(
+      page,
+      name,
+      (clear) =>
+        function (id) {
+          if (open.size > 0) {
+            open.get(id)?.();
+            open.delete(id);
+          }
+          return Reflect.apply(clear, page, [id]);
+        },
+    );
+  }
+}
+
+// About when the next frame comes, in milliseconds.
+const frame = 16;
+
+function watched(page: Page, start: Start, name: string, repeats: boolean): Start {
+  return function (handler, delay, ...args) {
+    const owner = typeof handler === 'function' ? ownerOfCall() : undefined;
+    if (!owner) return Reflect.apply(start, page, [handler, delay, ...args]);
+    // The platform's own reading: anything that is no number is 0.
+    const wait = Number(delay) || 0;
+    const label = `${name} ${wait} ms`;
+    // An interval of 0 ms is never over, so it is not waited for.
+    const least = repeats ? 4 : 0;
+    let end = owner.work.beginTimer(label, Math.max(least, wait));
+    const id: unknown = Reflect.apply(start, page, [
+      function (this: unknown, ...given: unknown[]) {
+        end();
+        if (repeats) open.set(id, (end = owner.work.beginTimer(label, Math.max(least, wait))));
+        else open.delete(id);
+        return runAs(owner, () => runNoting(owner, handler as Handler, this, given));
+      },
+      delay,
+      ...args,
+    ]);
+    open.set(id, () => end());
+    return id;
+  };
+}
+
+function runNoting(owner: Environment, handler: Handler, self: unknown, args: unknown[]): unknown {
+  try {
+    return handler.apply(self, args);
+  } catch (error) {
+    if (typeof error === 'object' && error !== null) throwers.set(error, owner);
+    throw error;
+  }
+}

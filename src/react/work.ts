@@ -1,0 +1,39 @@
+import { door, type Fiber, type FiberRoot } from './door';
+import { containerOf } from './fibers';
+
+/** React writes the root's node on the container, under a key with a random end. */
+export function rootOf(container: Element): FiberRoot | undefined {
+  const first = fieldOf(container, '__reactContainer$') as Fiber | undefined;
+  return first?.stateNode as FiberRoot | undefined;
+}
+
+function fieldOf(element: Element, prefix: string): unknown {
+  for (const key in element)
+    if (key.startsWith(prefix)) return (element as unknown as Record<string, unknown>)[key];
+  return undefined;
+}
+
+/** True where what is rendered in a container has put an element elsewhere on the page, by a portal. */
+export function owns(container: Element, element: Element): boolean | undefined {
+  const fiber = fieldOf(element, '__reactFiber$') as Fiber | undefined;
+  return fiber && containerOf(fiber) === container;
+}
+
+// Lanes of work that is not urgent at all (idle, hidden) are left out; the lanes of deferred values, which
+// React 19 has at the other end, are not.
+const awaited = (1 << 27) - 1;
+const deferred = 1 << 30;
+
+const lanes = () => awaited | (/^1[0-8]\./.test(door.internals?.version ?? '') ? 0 : deferred);
+
+/**
+ * True while React has work to do for a subject: lanes that are pending and either not suspended or woken
+ * up again. What waits for a promise that is still open is suspended.
+ */
+export function isPending(container: Element): boolean {
+  const own = rootOf(container);
+  return (own !== undefined && hasWork(own)) || [...door.otherRoots].some(hasWork);
+}
+
+const hasWork = ({ pendingLanes, suspendedLanes, pingedLanes }: FiberRoot): boolean =>
+  (((pendingLanes & ~suspendedLanes) | (pendingLanes & pingedLanes)) & lanes()) !== 0;
