@@ -64,7 +64,8 @@ it('is taken down also when the component cannot be rendered', async () => {
   };
   await expect(isolate(Ill)).rejects.toMatchObject({ code: 'SIM-RENDER-THREW' });
   expect(document.body.innerHTML).toBe('');
-  expect(typeof fetch).toBe('undefined');
+  await expect(fetch('/api/hives')).rejects.toThrow('Failed to fetch');
+  await expect(takeDown()).rejects.toMatchObject({ code: 'SIM-CALL-NOBODY' });
 });
 
 it('takes down in reverse order, and all of it, whatever complains', async () => {

@@ -3,7 +3,13 @@ import { nearest } from '../core/near';
 import { broughtBy, componentOf, list, outputsOf, type Class, type Definition } from './definitions';
 
 /** @throws SIM-PROP-UNKNOWN, SIM-PROP-MISSING */
-export function refuseProps(component: unknown, subject: string, props: object, calledAt: Error): void {
+export function refuseProps(
+  component: unknown,
+  subject: string,
+  props: object,
+  calledAt: Error,
+  isUpdate = false,
+): void {
   const definition = componentOf(component)!;
   const brought = broughtBy(definition);
   const inputs = [...Object.keys(definition.inputs), ...brought.inputs];
@@ -18,6 +24,7 @@ export function refuseProps(component: unknown, subject: string, props: object, 
       { calledAt },
     );
   }
+  if (isUpdate) return;
   const missing = requiredIn(component as Class).filter(
     (name) => inputs.includes(name) && !given.includes(name),
   );

@@ -1,8 +1,9 @@
+import { runAs } from '../core/ownership';
 import { print } from '../core/print';
 import type { BareRead } from '../stage/thrown';
 import { door, type Fiber } from './door';
 import type { Provision } from '../stage/plan';
-import { ownerName, tags, visit } from './fibers';
+import { containerOf, ownerName, tags, visit } from './fibers';
 
 interface Context {
   readonly displayName?: string;
@@ -49,7 +50,8 @@ function watchDispatcher(): void {
 function listening(dispatcher: object): object {
   const known = watched.get(dispatcher);
   if (known) return known;
-  const { useContext, use, readContext } = dispatcher as Dispatcher;
+  const { useContext, use, readContext, useEffect, useLayoutEffect, useInsertionEffect } =
+    dispatcher as Dispatcher;
   const heard = (read: typeof use) =>
     read &&
     ((...args: unknown[]) => {
@@ -60,10 +62,28 @@ function listening(dispatcher: object): object {
     ...(useContext && { useContext: heard(useContext) }),
     ...(use && { use: heard(use) }),
     ...(readContext && { readContext: heard(readContext) }),
+    ...(useEffect && { useEffect: owned(useEffect) }),
+    ...(useLayoutEffect && { useLayoutEffect: owned(useLayoutEffect) }),
+    ...(useInsertionEffect && { useInsertionEffect: owned(useInsertionEffect) }),
   });
   watched.set(dispatcher, listener);
   originals.set(listener, dispatcher);
   return listener;
+}
+
+type Effect = () => unknown;
+
+/**
+ * React runs the effects of all roots in one go: each is run as the subject's whose component has it, so
+ * that what it asks for later is that subject's too.
+ */
+function owned(start: (...args: unknown[]) => unknown) {
+  return (effect: unknown, ...rest: unknown[]) => {
+    const container = containerOf(door.internals?.getCurrentFiber?.() ?? null);
+    const owner = container && door.live.get(container)?.environment;
+    if (!owner || typeof effect !== 'function') return start(effect, ...rest);
+    return start(() => runAs(owner, effect as Effect), ...rest);
+  };
 }
 
 const contextMark = Symbol.for('react.context');

@@ -1,4 +1,5 @@
 import { refuse } from './errors';
+import type { Environment } from '../core/environment';
 import { shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
 
@@ -58,6 +59,7 @@ type Client = typeof import('react-dom/client');
 
 /** A subject's stubs, and what React is told to render for each. */
 export interface Live {
+  readonly environment: Environment;
   readonly stubs: StubSet;
   readonly anchor: unknown;
   /** What a record's stub is for each kind of original: React looks a family up by identity. */

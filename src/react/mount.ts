@@ -36,7 +36,7 @@ export function mount(plan: Plan): Mounted {
   const rootFiber = (): Fiber | null => rootOf(container)?.current ?? null;
   const notePlace = watchPlace(rootFiber, chronicle);
   const stops = [
-    resolveIn(container, plan.stubs, anchor),
+    resolveIn(plan, anchor),
     listenToReads((context, fiber, provider) => {
       if (containerOf(fiber) !== container) return;
       if (provider) return markRead(plan, context, provider);

@@ -1,4 +1,4 @@
-import type { StubSet } from '../stage/stubs';
+import type { Plan } from '../stage/adapter';
 import { door, type Fiber } from './door';
 import { containerOf, levelBelow } from './fibers';
 import { kindOf, type Lazy } from './kinds';
@@ -7,8 +7,8 @@ import { isStubComponent, makeStubComponent } from './stub-component';
 const { live } = door;
 
 /** Lets React ask about the components of one container. @returns how to stop */
-export function resolveIn(container: Element, stubs: StubSet, anchor: unknown): () => void {
-  live.set(container, { stubs, anchor, families: new Map() });
+export function resolveIn({ container, environment, stubs }: Plan, anchor: unknown): () => void {
+  live.set(container, { environment, stubs, anchor, families: new Map() });
   door.resolve = resolve;
   const restore = stubs.records.flatMap(({ target }) =>
     kindOf(target) === 'lazy' ? [holdBack(target as Lazy)] : [],

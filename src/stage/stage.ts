@@ -128,6 +128,7 @@ export class Stage implements Resting {
       await this.atRest();
     } finally {
       this.environment.gate.driving--;
+      this.#gesture = 'waited';
     }
   }
 

@@ -11,7 +11,13 @@ interface PropOptions {
  *
  * @throws SIM-PROP-UNKNOWN, SIM-PROP-MISSING
  */
-export function refuseProps(component: unknown, subject: string, props: object, calledAt: Error): void {
+export function refuseProps(
+  component: unknown,
+  subject: string,
+  props: object,
+  calledAt: Error,
+  isUpdate = false,
+): void {
   const options = declared(unwrap(component) as Definition, 'props') as Record<string, PropOptions | null>;
   const known = Object.keys(options);
   const given = Object.keys(props);
@@ -20,6 +26,7 @@ export function refuseProps(component: unknown, subject: string, props: object, 
     if (near)
       refuse('SIM-PROP-UNKNOWN', { subject, asked: name, known, word: 'prop', nearest: near }, { calledAt });
   }
+  if (isUpdate) return;
   const missing = known.filter((name) => options[name]?.required && !given.includes(name));
   if (missing.length > 0) refuse('SIM-PROP-MISSING', { subject, missing, given, word: 'prop' }, { calledAt });
 }

@@ -2,7 +2,7 @@ import { isolate, isolateWith, stub } from 'simulacra/angular';
 import * as components from './angular';
 import type { Kit } from './specification';
 
-const { GateSign, Keeper, YardOpen, ...rest } = components;
+const { GateSign, Keeper, Unread, YardOpen, ...rest } = components;
 
 /** What Angular brings along, however it detects changes. */
 export const angularKit = (framework: string): Kit => ({
@@ -11,6 +11,7 @@ export const angularKit = (framework: string): Kit => ({
   isolateWith: isolateWith as never,
   stub,
   Keeper,
+  Unread,
   listens: (name) => name,
   tells: (name) => name,
   note: '<p role="note">{{ hive.name }}</p>',

@@ -273,9 +273,7 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     });
     expect(page.container.textContent).toBe('Anemone kgkg');
     expect(page.given(Store).names.calls[0]).toEqual([]);
-    expect((await isolate(Page, { provide: [[Store, store]], stub: [Names] })).container.textContent).toBe(
-      'of the module',
-    );
+    expect((await isolate(Page, { stub: [Names] })).container.textContent).toBe('of the module');
   });
 
   it('makes services of the application anew for each subject', async () => {

@@ -10,6 +10,7 @@ import {
   signal,
   viewChild,
   type ElementRef,
+  type OnInit,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import type { Hive } from '../../examples/shared/hive';
@@ -182,4 +183,27 @@ export class YardOpen {}
 @Component({ selector: 'gate-sign', template: '<div><p>{{ sign() }}</p><ng-content /></div>' })
 export class GateSign {
   readonly sign = input('Gate');
+}
+
+export const Unread = new InjectionToken<string>('Unread');
+
+@Component({
+  selector: 'yard-runner',
+  template: '<button (click)="run()">Run</button><p>{{ outcome() }}</p>',
+})
+export class Runner implements OnInit {
+  readonly work = input.required<() => unknown>();
+  readonly outcome = signal('');
+
+  ngOnInit() {
+    void this.run();
+  }
+
+  async run() {
+    try {
+      this.outcome.set(String(await this.work()()));
+    } catch (error) {
+      this.outcome.set(`caught: ${(error as Error).message}`);
+    }
+  }
 }

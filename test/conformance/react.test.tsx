@@ -19,8 +19,22 @@ import { hives } from '../../examples/shared/hive';
 import * as components from './react';
 import { conform } from './specification';
 
-const { Board, Card, Desk, GateSign, Greeting, Keeper, Log, Pad, Patient, Ward, Weight, YardOpen } =
-  components;
+const {
+  Board,
+  Card,
+  Desk,
+  GateSign,
+  Greeting,
+  Keeper,
+  Log,
+  Pad,
+  Patient,
+  Runner,
+  Unread,
+  Ward,
+  Weight,
+  YardOpen,
+} = components;
 
 conform({
   framework: `React ${version}`,
@@ -28,12 +42,13 @@ conform({
   isolateWith,
   stub,
   Keeper,
+  Unread,
   listens: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
   tells: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
   note: ({ hive }: { hive: { name: string } }) => <p role="note">{hive.name}</p>,
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   scaleFeed: () => import('./scale-react'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log },
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner },
 });
 
 describe(`React ${version}, its own ways`, () => {

@@ -191,4 +191,28 @@ export const GateSign = ({ children, sign = 'Gate' }: { children?: ReactNode; si
   </div>
 );
 
+export const Unread = createContext('');
+Unread.displayName = 'Unread';
+
+export function Runner({ work }: { work: () => unknown }) {
+  const [outcome, setOutcome] = useState('');
+  const run = async () => {
+    try {
+      setOutcome(String(await work()));
+    } catch (error) {
+      setOutcome(`caught: ${(error as Error).message}`);
+    }
+  };
+  const latest = useRef(run);
+  useEffect(() => {
+    void latest.current();
+  }, []);
+  return (
+    <>
+      <button onClick={() => void run()}>Run</button>
+      <p>{outcome}</p>
+    </>
+  );
+}
+
 export { hives };

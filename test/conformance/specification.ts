@@ -16,6 +16,7 @@ import {
 } from 'simulacra';
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
+import { trust } from './trust';
 
 setFlagsFromString('--expose_gc');
 const collect = runInNewContext('gc') as () => void;
@@ -43,6 +44,8 @@ export interface Kit {
   /** How a parent listens to what is told by a name, and by which name it is told: `onOpen` and `open`. */
   readonly listens: (name: string) => string;
   readonly tells: (name: string) => string;
+  /** Something else that can be provided, and that no component asks for. */
+  readonly Unread: Any;
   /** Leads to a component that renders `readScale(hiveId).kilograms`, `unit` and what `fetchWeight` comes to. */
   readonly scaleFeed: () => Promise<unknown>;
   readonly components: {
@@ -63,6 +66,8 @@ export interface Kit {
     readonly Log: Any;
     /** Wraps a Patient. */
     readonly Ward: Any;
+    /** Calls `work` when it is mounted and by its button "Run", catches what it throws, and shows what it comes to. */
+    readonly Runner: Any;
   };
 }
 
@@ -97,7 +102,7 @@ function readGlobals() {
 function differences(before: ReturnType<typeof readGlobals>, after: ReturnType<typeof readGlobals>) {
   return [...new Set([...before.keys(), ...after.keys()])].filter((key) => {
     const [one, other] = [before.get(key), after.get(key)] as [PropertyDescriptor?, PropertyDescriptor?];
-    return (['value', 'get', 'set'] as const).some((part) => one?.[part] !== other?.[part]);
+    return (['value', 'get', 'set'] as const).some((part) => !Object.is(one?.[part], other?.[part]));
   });
 }
 
@@ -392,6 +397,8 @@ export function conform(kit: Kit): void {
         expect(await codeOf(takeDown)).toBe('SIM-SWAP-UNUSED');
       });
     });
+
+    trust(kit);
 
     describe('the end of a test', () => {
       it('reports a request that nobody answered', async () => {

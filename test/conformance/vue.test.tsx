@@ -29,8 +29,22 @@ import Shelf from './Shelf.vue';
 import { conform } from './specification';
 import * as components from './vue';
 
-const { Board, Card, Desk, GateSign, Greeting, Keeper, Log, Pad, Patient, Ward, Weight, YardOpen } =
-  components;
+const {
+  Board,
+  Card,
+  Desk,
+  GateSign,
+  Greeting,
+  Keeper,
+  Log,
+  Pad,
+  Patient,
+  Runner,
+  Unread,
+  Ward,
+  Weight,
+  YardOpen,
+} = components;
 
 conform({
   framework: `Vue ${version}`,
@@ -38,12 +52,13 @@ conform({
   isolateWith: isolateWith as never,
   stub,
   Keeper,
+  Unread,
   listens: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
   tells: (name) => name,
   note: ({ hive }: { hive: { name: string } }) => h('p', { role: 'note' }, hive.name),
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   scaleFeed: () => import('./ScaleFeed.vue'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log },
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner },
 });
 
 const failure = async (work: Promise<unknown>): Promise<SimulacraError> =>

@@ -2,6 +2,7 @@ import {
   defineComponent,
   h,
   inject,
+  onMounted,
   ref,
   shallowRef,
   watch,
@@ -157,3 +158,23 @@ export const YardOpen: FunctionalComponent = (_, { slots }) =>
 export const GateSign: FunctionalComponent<{ sign?: string }> = (props, { slots }) =>
   h('div', [h('p', props.sign), slots['default']?.()]);
 GateSign.props = ['sign'];
+
+export const Unread: InjectionKey<string> = Symbol('Unread');
+
+export const Runner = defineComponent({
+  name: 'Runner',
+  props: { work: { type: Function as PropType<() => unknown>, required: true } },
+  setup(props) {
+    const outcome = ref('');
+    const run = async () => {
+      try {
+        outcome.value = String(await props.work());
+      } catch (error) {
+        outcome.value = `caught: ${(error as Error).message}`;
+      }
+    };
+    onMounted(() => void run());
+    return { outcome, run };
+  },
+  template: '<button @click="run">Run</button><p>{{ outcome }}</p>',
+});
