@@ -48,7 +48,11 @@ module.exports = {
     withSeams({
       ...source,
       displayName: 'react-18',
-      testMatch: ['<rootDir>/test/conformance/react.test.tsx', '<rootDir>/test/mistakes/react.test.tsx'],
+      testMatch: [
+        '<rootDir>/test/conformance/react.test.tsx',
+        '<rootDir>/test/mistakes/react.test.tsx',
+        '<rootDir>/test/rest/react.test.tsx',
+      ],
       moduleNameMapper: { ...fromSource, ...react18 },
     }),
     // As a user has it: the built package, and nothing configured but the page and the rewriting.

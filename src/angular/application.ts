@@ -2,6 +2,7 @@ import '@angular/compiler';
 import * as core from '@angular/core';
 import { supplyViewport } from './deferred';
 import { createApplication } from '@angular/platform-browser';
+import { takeFromTimer } from '../page/globals/errors';
 
 /** A subject that is up. */
 export interface Live {
@@ -66,6 +67,8 @@ function keptIn(injector: core.EnvironmentInjector): core.Provider[] {
 
 // The application renders all subjects in one go, and says nothing of where an error came from.
 function blame(error: unknown): void {
+  // zone.js hands on what a timer or a promise threw.
+  if (takeFromTimer(error)) return;
   const [first, ...others] = live;
   const guilty = others.length === 0 ? first : [...live].find(fails);
   const told = guilty ?? first;

@@ -17,6 +17,14 @@ export function watchErrors(window: Window): void {
   });
 }
 
+/**
+ * Tells the subject an error belongs to of it, where it came out of a timer and a framework caught it.
+ *
+ * @returns false for an error that came from elsewhere
+ */
+export const takeFromTimer = (error: unknown): boolean =>
+  typeof error === 'object' && error !== null && throwers.has(error) && take(error);
+
 /** @returns false for an error that belongs to no subject */
 function take(error: unknown): boolean {
   const thrower = typeof error === 'object' && error !== null ? throwers.get(error) : undefined;

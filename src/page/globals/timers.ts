@@ -39,6 +39,9 @@ export function watchTimers(page: Page): void {
   }
 }
 
+// An interval of 0 ms is never over: only its first time is waited for.
+const again = 4;
+
 // About when the next frame comes, in milliseconds.
 const frame = 16;
 
@@ -49,13 +52,11 @@ function watched(page: Page, start: Start, name: string, repeats: boolean): Star
     // The platform's own reading: anything that is no number is 0.
     const wait = Number(delay) || 0;
     const label = `${name} ${wait} ms`;
-    // An interval of 0 ms is never over, so it is not waited for.
-    const least = repeats ? 4 : 0;
-    let end = owner.work.beginTimer(label, Math.max(least, wait));
+    let end = owner.work.beginTimer(label, wait);
     const id: unknown = Reflect.apply(start, page, [
       function (this: unknown, ...given: unknown[]) {
         end();
-        if (repeats) open.set(id, (end = owner.work.beginTimer(label, Math.max(least, wait))));
+        if (repeats) open.set(id, (end = owner.work.beginTimer(label, Math.max(again, wait))));
         else open.delete(id);
         return runAs(owner, () => runNoting(owner, handler as Handler, this, given));
       },

@@ -1,0 +1,8 @@
+import 'zone.js';
+import 'simulacra/jest';
+import { VERSION } from '@angular/core';
+import { isolate } from 'simulacra/angular';
+import { cases } from './angular-cases';
+import { comesToRest } from './runs';
+
+comesToRest(`Angular ${VERSION.full} with zone.js`, isolate as never, cases);
