@@ -67,14 +67,17 @@ function keptIn(injector: core.EnvironmentInjector): core.Provider[] {
 
 // The application renders all subjects in one go, and says nothing of where an error came from.
 function blame(error: unknown): void {
-  // zone.js hands on what a timer or a promise threw.
-  if (takeFromTimer(error)) return;
+  // zone.js hands on what a timer threw, and what is rendered in the same go.
+  if (!isOfRendering(error) && takeFromTimer(error)) return;
   const [first, ...others] = live;
   const guilty = others.length === 0 ? first : [...live].find(fails);
   const told = guilty ?? first;
   if (told) told.onThrown(error);
   else console.error(error);
 }
+
+const isOfRendering = (error: unknown) =>
+  error instanceof Error && /_Template|detectChanges|refreshView|synchronizeOnce/.test(error.stack ?? '');
 
 function fails({ check }: Live): boolean {
   try {

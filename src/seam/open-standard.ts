@@ -1,5 +1,6 @@
 import { refuse } from './errors';
 import { makeLink } from './link';
+import { watchLoad } from './loads';
 import { doubleOf, noteLoad, placedFor, room, type Exports, type Link, type Named } from './room';
 import { neededOf, usage, type Uses } from './uses';
 import { tagThunk } from './thunk';
@@ -63,7 +64,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
       const id = idOf(named);
       noteLoad(own, named[0], () => id);
       if (placedFor(id).length === 0) {
-        const exports = await load();
+        const exports = await watchLoad(named[0], load);
         room.real.set(id, exports as Exports);
         return exports;
       }
@@ -74,7 +75,11 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     thunk(named: Named, load: () => Promise<unknown>) {
       const [specifier, id, functions] = named;
       if (id !== undefined && functions) room.functions.set(id, functions);
-      return tagThunk(load, specifier, () => idOf(named));
+      return tagThunk(
+        () => watchLoad(specifier, load),
+        specifier,
+        () => idOf(named),
+      );
     },
   };
 }

@@ -1,4 +1,5 @@
 import { makeLink } from './link';
+import { watchLoad } from './loads';
 import { doubleOf, isSwapped, noteLoad, placedFor, room, type Exports, type Link, type Named } from './room';
 import { usage, type Uses } from './uses';
 import { tagThunk } from './thunk';
@@ -54,9 +55,12 @@ export function open(require: Require, module: { exports: unknown }, file: strin
     load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
       const id = idOf(named);
       noteLoad(file, named[0], id);
-      return isSwapped(id) ? Promise.resolve(lookUpWhole(named, () => require(named[0]))) : load();
+      return isSwapped(id)
+        ? Promise.resolve(lookUpWhole(named, () => require(named[0])))
+        : watchLoad(named[0], load);
     },
-    thunk: (named: Named, load: () => Promise<unknown>) => tagThunk(load, named[0], idOf(named)),
+    thunk: (named: Named, load: () => Promise<unknown>) =>
+      tagThunk(() => watchLoad(named[0], load), named[0], idOf(named)),
     require(named: Named, load: () => unknown): unknown {
       return isSwapped(idOf(named)) ? lookUpWhole(named, load) : load();
     },

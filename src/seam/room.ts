@@ -85,6 +85,8 @@ export interface Room {
   readonly left: Set<Link>;
   /** Which module waits for which others, while they are loaded. */
   readonly waiting: Map<string, Set<string>>;
+  /** Refuses to load from an address; put here by the stage. */
+  refuseAddress?: (specifier: string) => Error;
   /** The names of the functions a module exports, where that was read from its text beforehand. */
   readonly functions: Map<string, readonly string[]>;
 }

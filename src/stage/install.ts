@@ -1,8 +1,12 @@
+import { refuseCarrier } from '../network/carriers';
 import { installNetwork } from '../network/install';
 import { install } from '../page/globals/install';
+import { room } from '../seam/room';
 
 /** Puts in place what is watched and supplied for every subject, once for each page and permanently. */
 export const installOnce = (): void => install(installNetwork);
+
+room.refuseAddress = (specifier) => refuseCarrier('import()', 'GET', specifier);
 
 // As early as this package is loaded, so that code under test cannot keep the originals.
 installOnce();

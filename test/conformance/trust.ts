@@ -374,6 +374,12 @@ export function trust(kit: Kit): void {
       ],
       ['WebSocket', (at) => heard(new WebSocket(`ws://${at}/live`), 'open', 'close')],
       ['EventSource', (at) => heard(new EventSource(`http://${at}/live`), 'open', 'error')],
+      [
+        'import()',
+        () =>
+          // @ts-expect-error -- nothing is declared for an address
+          (import('https://brackenfold.example/scales.js') as Promise<unknown>).catch(String),
+      ],
       ['navigator.sendBeacon', (at) => String(navigator.sendBeacon(`http://${at}/seen`, 'x'))],
     ];
 
@@ -394,7 +400,7 @@ export function trust(kit: Kit): void {
         await takeDown();
       });
       expect(outcome.code).toBe(name === 'fetch' ? 'SIM-REQUEST-UNMATCHED' : 'SIM-CARRIER-REFUSED');
-      expect(outcome.message).toContain(home);
+      expect(outcome.message).toContain(name === 'import()' ? 'brackenfold.example' : home);
       if (name !== 'fetch') expect(outcome.message).toContain(name);
       await run(() => {
         setTimeout(() => void send(home), 60);

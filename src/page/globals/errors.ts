@@ -2,7 +2,7 @@ import { explain } from '../../core/errors';
 import { ownerOfCall } from '../../core/ownership';
 import { print } from '../../core/print';
 import { shared } from '../../core/shared';
-import { throwers } from './timers';
+import { isTimerRunning, throwers } from './timers';
 
 /**
  * Errors of listeners and timers reach nothing but the window's own event for them; rejected promises do in a
@@ -23,7 +23,8 @@ export function watchErrors(window: Window): void {
  * @returns false for an error that came from elsewhere
  */
 export const takeFromTimer = (error: unknown): boolean =>
-  typeof error === 'object' && error !== null && throwers.has(error) && take(error);
+  (typeof error === 'object' && error !== null && throwers.has(error) && take(error)) ||
+  (isTimerRunning() && take(error));
 
 /** @returns false for an error that belongs to no subject */
 function take(error: unknown): boolean {

@@ -68,11 +68,19 @@ function watched(page: Page, start: Start, name: string, repeats: boolean): Star
   };
 }
 
+let running = 0;
+
+/** True while the code of a timer runs. */
+export const isTimerRunning = (): boolean => running > 0;
+
 function runNoting(owner: Environment, handler: Handler, self: unknown, args: unknown[]): unknown {
+  running++;
   try {
     return handler.apply(self, args);
   } catch (error) {
     if (typeof error === 'object' && error !== null) throwers.set(error, owner);
     throw error;
+  } finally {
+    running--;
   }
 }

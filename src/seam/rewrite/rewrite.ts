@@ -1,3 +1,4 @@
+import { isAddress } from '../address';
 import MagicString from 'magic-string';
 import { makeNames } from './names';
 import { parse, type Parsed } from './parse';
@@ -91,7 +92,9 @@ class Rewriting {
       else this.#references.set(reference.name, [reference]);
     }
     this.#loads = found.loads.filter(
-      ({ kind, specifier }) => !isKept(specifier) && !(kind === 'require' && isRequireKept),
+      ({ kind, specifier }) =>
+        (kind !== 'require' && isAddress(specifier)) ||
+        (!isKept(specifier) && !(kind === 'require' && isRequireKept)),
     );
     this.#names = makeNames(code);
   }
