@@ -1,5 +1,5 @@
 import { isArranged } from './answers';
-import { explain } from './errors';
+import { calledFrom, explain } from './errors';
 import { nearest } from './near';
 import { reportRefusal } from './ownership';
 import { isSpy, spy, type AnswerOf, type AnyFunction, type Spy } from './spy';
@@ -51,7 +51,7 @@ function fromClass(source: Class<object>, answers: Record<string, unknown>): obj
   for (const name of Object.keys(answers)) {
     // A field is no part of the prototype, so only what answers a call can be told to be a mistake.
     if (!methods.has(name) && !accessors.has(name) && isCallAnswer(answers[name])) {
-      refuseUnknown(source.name, name, [...methods]);
+      refuseUnknown(source.name, name, [...methods], standIn as never);
     }
   }
   const double = Object.create(source.prototype as object) as Record<string, unknown>;
@@ -130,17 +130,25 @@ const define = (target: object, name: string, value: unknown) =>
 
 // Code takes a service apart before it knows what it will use, so only the use is refused.
 function makeUnknown(whose: string, name: string, known: readonly string[]): unknown {
-  const refuseUse = () => refuseUnknown(whose, name, known);
-  return new Proxy(refuseUse, {
-    get: (target, key) =>
-      (typeof key === 'symbol' || probed.has(key) || key === 'name'
-        ? Reflect.get(target, key)
-        : refuseUse()) as unknown,
-  });
+  const call = () => refuseUnknown(whose, name, known, call);
+  const look = (target: object, key: PropertyKey): unknown =>
+    typeof key === 'symbol' || probed.has(key as string) || key === 'name'
+      ? Reflect.get(target, key)
+      : refuseUnknown(whose, name, known, look);
+  return new Proxy(call, { get: look });
 }
 
-function refuseUnknown(whose: string, name: string, known: readonly string[]): never {
-  const error = explain('SIM-STANDIN-UNKNOWN', { whose, name, known, nearest: nearest(name, known) });
-  reportRefusal(error);
+function refuseUnknown(
+  whose: string,
+  name: string,
+  known: readonly string[],
+  below: (...args: never[]) => unknown,
+): never {
+  const calledAt = calledFrom('a stand-in', below);
+  const fields = { whose, name, known, nearest: nearest(name, known) };
+  const error = explain('SIM-STANDIN-UNKNOWN', fields, { calledAt });
+  // A package may look whether something is there, and get on without it.
+  const [caller = ''] = (calledAt.stack ?? '').split('\n').filter((line) => /^\s+at /.test(line));
+  if (!caller.includes('node_modules')) reportRefusal(error);
   throw error;
 }

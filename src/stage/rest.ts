@@ -77,7 +77,7 @@ async function takeTurn({ gate }: Environment): Promise<void> {
 const passTimers = () => new Promise<void>((resolve) => void startTimer(0, resolve));
 
 function refuseNever({ environment }: Resting, turns: number, busy: string): never {
-  refuse('SIM-REST-NEVER', { subject: environment.name, turns, busy }, { chronicle: environment.chronicle });
+  refuse('SIM-REST-NEVER', { subject: environment.name, turns, busy });
 }
 
 function lastOf({ chronicle, work }: Environment): string {

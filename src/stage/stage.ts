@@ -1,6 +1,6 @@
 import { ChronicleLog } from '../core/chronicle';
 import type { Environment } from '../core/environment';
-import { isExplained, joinComplaints } from '../core/errors';
+import { isExplained, joinComplaints, tellCauses } from '../core/errors';
 import { runAs } from '../core/ownership';
 import { print } from '../core/print';
 import { printCall } from '../core/spy';
@@ -145,9 +145,8 @@ export class Stage implements Resting {
    * nobody answered, a stub or a swap that was never of use.
    */
   withCauses<T>(failure: T): T {
-    return isExplained(failure)
-      ? (joinComplaints([failure, ...this.environment.takeCauses()]) as T)
-      : failure;
+    if (isExplained(failure)) tellCauses(failure, this.environment.takeCauses());
+    return failure;
   }
 
   /** @throws SIM-SUBJECT-GONE after the take-down */

@@ -14,9 +14,14 @@ type Proxied = Vue.ComponentPublicInstance | null;
 export function listenToFailures(app: Vue.App, plan: Plan) {
   const bareReads: BareRead[] = [];
   let failed = false;
+  const broken = new WeakSet<Instance>();
   app.config.errorHandler = (error, proxy, info) => {
     if (/event handler$/.test(info)) return plan.onListenerThrew(error);
     failed = true;
+    const instance = proxy?.$;
+    // Vue goes on with a component whose setup has thrown: that it cannot be rendered then is no news.
+    if (instance && broken.has(instance)) return;
+    if (instance && info === 'setup function') broken.add(instance);
     plan.onThrown(
       explainThrown(error, {
         subject: plan.name,

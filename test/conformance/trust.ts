@@ -202,7 +202,7 @@ export function trust(kit: Kit): void {
     it('a stub that was never used', async () => {
       const board = await isolate(Board, { ...loaded, stub: [kit.components.Pad] });
       const { message } = await failureOf(() => board.click(role('button', 'Nowhere')));
-      expect(message).toMatch(/SIM-FIND-NONE[^]*and also[^]*SIM-STUB-UNUSED/);
+      expect(message).toMatch(/SIM-FIND-NONE[^]*likely to be why[^]*SIM-STUB-UNUSED/);
       await failureOf(takeDown);
     });
   });

@@ -107,13 +107,31 @@ export function calledFrom(what: string, below: (...args: never[]) => unknown): 
 export const isExplained = (error: unknown): error is SimulacraError =>
   error instanceof Error && error.name === 'SimulacraError';
 
+const history = '\n\n  What happened before:';
+
+function rewrite(error: Error, message: string): void {
+  error.message = message;
+  error.stack = [`${error.name}: ${message}`, ...framesOf(error)].join('\n');
+}
+
 /** A complaint without what happened before, for who has read it already. */
 export function shortened(complaint: Error): Error {
-  const [short] = complaint.message.split('\n\n  What happened before:');
-  complaint.stack = complaint.stack?.replace(complaint.message, short!);
-  complaint.message = short!;
+  rewrite(complaint, complaint.message.split(history)[0]!);
   return complaint;
 }
+
+/** Tells in a failure what is likely to have caused it, before what happened before. */
+export function tellCauses(failure: Error, causes: readonly Error[]): void {
+  const [head, ...rest] = failure.message.split(history);
+  const news = causes
+    .map(({ message }) => message.split(history)[0]!)
+    .filter((text) => !head!.includes(text));
+  if (news.length === 0) return;
+  const told = news.map((text) => `  This is likely to be why:\n\n${indent(text)}`);
+  rewrite(failure, [head, ...told].join('\n\n') + rest.map((lines) => history + lines).join(''));
+}
+
+const indent = (text: string) => text.replace(/^(?=.)/gm, '  ');
 
 /** One complaint out of several: the first, with the others told in it. */
 export function joinComplaints(complaints: readonly unknown[]): unknown {
@@ -122,8 +140,7 @@ export function joinComplaints(complaints: readonly unknown[]): unknown {
     const said = others.map((other) => (other instanceof Error ? other.message : String(other)));
     const told = [...new Set(said)].filter((text) => !first.message.includes(text));
     if (told.length === 0) return first;
-    first.message = [first.message, ...told].join('\n\nand also\n\n');
-    first.stack = [`${first.name}: ${first.message}`, ...framesOf(first)].join('\n');
+    rewrite(first, [first.message, ...told].join('\n\nand also\n\n'));
   }
   return first;
 }
