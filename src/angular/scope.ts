@@ -38,7 +38,10 @@ export class Scope {
     const known = Scope.#all.get(key);
     if (known) known.around = around;
     const scope = known ?? new Scope(around);
+    // The least recently used goes when there are many: each holds copies of what its subject uses.
+    Scope.#all.delete(key);
     Scope.#all.set(key, scope);
+    if (Scope.#all.size > most) Scope.#all.delete(Scope.#all.keys().next().value!);
     return scope;
   }
 
@@ -185,6 +188,8 @@ export class Scope {
     return found;
   }
 }
+
+const most = 200;
 
 function once<T>(make: () => T): () => T {
   let made: T | undefined;

@@ -34,3 +34,6 @@ export const shared: Shared = ((globalThis as Record<symbol, unknown>)[key] ??= 
   last: undefined,
   rooms: {},
 }) as Shared;
+
+/** State of a folder that exists once for the process, made when it is first asked for. */
+export const once = <T>(name: string, make: () => T): T => (shared.rooms[name] ??= make()) as T;

@@ -90,6 +90,11 @@ export const registry = {
     ],
     nearest: f.nearest && `press('${f.nearest}')`,
   }),
+  'SIM-SELECTOR': (f: { selector: string; why: string }): Report => ({
+    head: `css(${JSON.stringify(f.selector)}) is no selector of CSS.`,
+    there: [f.why],
+    next: ['Correct the selector, or look for what a person sees:   role(…), label(…), text(…)'],
+  }),
   'SIM-LOCATOR': (f: { value: unknown; given: string; nearest?: string }): Report => ({
     head: `${f.given} is no locator.`,
     there: ['A locator is made by role(), label(), text(), testId(), css() or part().'],

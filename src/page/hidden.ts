@@ -4,8 +4,8 @@ const unrendered = /^(script|style|template|head|noscript|datalist)$/;
 export function isLeftOut(element: Element): boolean {
   return (
     element.getAttribute('aria-hidden') === 'true' ||
-    (!(element as HTMLElement).getAttribute('role') && unrendered.test(element.localName)) ||
-    whyUnseen(element) !== undefined
+    (!element.getAttribute('role') && unrendered.test(element.localName)) ||
+    (whyUnrendered(element) ?? whyInvisible(element)) !== undefined
   );
 }
 
@@ -15,34 +15,62 @@ export function isLeftOut(element: Element): boolean {
  *
  * @param seen what was found of elements already, so that a search looks at each but once
  */
-export function whyHidden(
+export const whyHidden = (
   element: Element,
   aria: boolean,
   seen = new Map<Element, string | undefined>(),
+): string | undefined => whyAway(element, aria, seen) ?? whyInvisible(element);
+
+/** Why an element is not there for a person, whatever is visible of it: nothing inside of it is there either. */
+function whyAway(
+  element: Element,
+  aria: boolean,
+  seen: Map<Element, string | undefined>,
 ): string | undefined {
-  if (seen.has(element)) return seen.get(element);
-  const own =
-    (aria && element.getAttribute('aria-hidden') === 'true'
-      ? `aria-hidden="true" on ${tagOf(element)} hides it from assistive technology`
-      : undefined) ??
-    (unrendered.test(element.localName) ? `${tagOf(element)} is never displayed` : undefined) ??
-    whyUnseen(element);
-  const why = own ?? (element.parentElement ? whyHidden(element.parentElement, aria, seen) : undefined);
-  seen.set(element, why);
+  // Up by a loop: a page may be nested more deeply than calls can be.
+  const path: Element[] = [];
+  let why: string | undefined;
+  for (let at: Element | null = element; at; at = at.parentElement) {
+    if (seen.has(at)) {
+      why = seen.get(at);
+      break;
+    }
+    path.push(at);
+    why = whyAwayItself(at, aria);
+    if (why) break;
+  }
+  for (const one of path) seen.set(one, why);
   return why;
 }
 
-function whyUnseen(element: Element): string | undefined {
+const whyAwayItself = (element: Element, aria: boolean): string | undefined =>
+  (aria && element.getAttribute('aria-hidden') === 'true'
+    ? `aria-hidden="true" on ${tagOf(element)} hides it from assistive technology`
+    : undefined) ??
+  (unrendered.test(element.localName) ? `${tagOf(element)} is never displayed` : undefined) ??
+  whyUnrendered(element);
+
+function whyUnrendered(element: Element): string | undefined {
   if (element.hasAttribute('hidden')) return `${tagOf(element)} has the attribute hidden`;
   if (element.localName === 'input' && element.getAttribute('type') === 'hidden') {
     return 'an input of the type "hidden" is never displayed';
   }
   if (element.localName === 'dialog' && !element.hasAttribute('open')) return 'the dialog is not open';
   if (isFolded(element)) return 'it is inside <details> that is closed';
-  const style = styleOf(element);
-  if (style?.display === 'none') return `${tagOf(element)} has display: none`;
-  if (style?.visibility === 'hidden' || style?.visibility === 'collapse') {
-    return `${tagOf(element)} has visibility: ${style.visibility}`;
+  return styleOf(element)?.display === 'none' ? `${tagOf(element)} has display: none` : undefined;
+}
+
+/**
+ * Why an element is invisible by `visibility`, which what is inside of something hidden can take back.
+ *
+ * @see https://www.w3.org/TR/css-display-4/#visibility
+ */
+function whyInvisible(element: Element): string | undefined {
+  for (let at: Element | null = element; at; at = at.parentElement) {
+    const visibility = styleOf(at)?.visibility;
+    // A computed style has taken over what stands around it; a written one has not.
+    if (visibility && visibility !== 'inherit')
+      return visibility === 'visible' ? undefined : `${tagOf(at)} has visibility: ${visibility}`;
   }
   return undefined;
 }

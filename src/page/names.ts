@@ -77,7 +77,7 @@ function compute(element: Element, seen: Set<Element>, why: Why): string {
 
 const byId = (element: Element, id: string): Element | null =>
   (element.getRootNode() as Partial<Document>).getElementById?.(id) ??
-  (element.getRootNode() as Element).querySelector?.(`[id="${id}"]`);
+  (element.getRootNode() as Element).querySelector?.(`[id=${JSON.stringify(id)}]`);
 
 function nativeName(element: Element, seen: Set<Element>, why: Why): string | undefined {
   switch (element.localName) {

@@ -1,3 +1,4 @@
+import { refuse } from './errors';
 import { whyHidden } from './hidden';
 import { fits, foldSpace, isLocator, type Locator, type RoleState, type Words } from './locators';
 import { altersNames, heardOf, labelElementsOf, nameOf, textOf } from './names';
@@ -57,7 +58,7 @@ function search({ sought }: Locator, root: Element): Element[] {
         fits(sought.words, element.getAttribute('data-testid') ?? ''),
       );
     case 'css':
-      return queryAll(root, sought.selector);
+      return queryBySelector(root, sought.selector);
     case 'part':
       return [];
     default:
@@ -86,6 +87,14 @@ const queryAll = (root: Element, selector: string): Element[] => {
     ? [root, ...below]
     : below;
 };
+
+function queryBySelector(root: Element, selector: string): Element[] {
+  try {
+    return queryAll(root, selector);
+  } catch (cause) {
+    return refuse('SIM-SELECTOR', { selector, why: (cause as Error).message }, { cause });
+  }
+}
 
 /** What can have a label. */
 export const fieldSelector =
@@ -132,7 +141,7 @@ function fitsState(element: Element, state: RoleState): boolean {
   const wants: [keyof RoleState, (element: Element) => unknown][] = [
     ['level', levelOf],
     ['checked', checkedOf],
-    ['pressed', (e) => triState(e.getAttribute('aria-pressed')) ?? false],
+    ['pressed', (e) => triState(e.getAttribute('aria-pressed'))],
     ['selected', selectedOf],
     ['expanded', expandedOf],
     ['disabled', (e) => whyDisabled(e) !== undefined],
@@ -143,31 +152,37 @@ function fitsState(element: Element, state: RoleState): boolean {
 const triState = (value: string | null): boolean | 'mixed' | undefined =>
   value === 'mixed' ? 'mixed' : value === null ? undefined : value === 'true';
 
-/** Whether an element is checked, by ARIA or by itself. */
-export function checkedOf(element: Element): boolean | 'mixed' {
-  const input = element as HTMLInputElement;
+/** Whether an element is checked, by ARIA or by itself; undefined for one that cannot be. */
+export function checkedOf(element: Element): boolean | 'mixed' | undefined {
+  const input = element as Partial<HTMLInputElement>;
   if (input.indeterminate) return 'mixed';
-  return triState(element.getAttribute('aria-checked')) ?? input.checked ?? false;
+  return triState(element.getAttribute('aria-checked')) ?? input.checked;
 }
 
-const selectedOf = (element: Element): boolean =>
+// An element that has no such state is neither: nobody is told that a plain button is not expanded.
+const selectedOf = (element: Element): boolean | undefined =>
   element.localName === 'option'
     ? (element as HTMLOptionElement).selected
-    : element.getAttribute('aria-selected') === 'true';
+    : (triState(element.getAttribute('aria-selected')) as boolean | undefined);
 
-const expandedOf = (element: Element): boolean =>
+const expandedOf = (element: Element): boolean | undefined =>
   element.localName === 'summary'
     ? (element.parentElement?.hasAttribute('open') ?? false)
-    : element.getAttribute('aria-expanded') === 'true';
+    : (triState(element.getAttribute('aria-expanded')) as boolean | undefined);
 
 const disabling = /^(button|input|select|textarea|option|optgroup|fieldset)$/;
 
-/** Why an element cannot be used; undefined for one that can. */
-export function whyDisabled(element: Element): string | undefined {
+/** Why an element is disabled, as a person is told; undefined for one that is not. */
+export const whyDisabled = (element: Element): string | undefined =>
+  whyUnusable(element) ??
+  (element.closest('[aria-disabled="true"]') ? 'it has aria-disabled="true"' : undefined);
+
+/** Why an element cannot be used: one that only says it is disabled (by ARIA) gets every click there is. */
+export function whyUnusable(element: Element): string | undefined {
   if (disabling.test(element.localName) && element.hasAttribute('disabled')) return 'it is disabled';
   const set = disabling.test(element.localName) ? element.closest('fieldset[disabled]') : null;
   if (set && set !== element && !set.querySelector(':scope > legend')?.contains(element)) {
     return 'the fieldset around it is disabled';
   }
-  return element.closest('[aria-disabled="true"]') ? 'it has aria-disabled="true"' : undefined;
+  return undefined;
 }

@@ -1,27 +1,28 @@
 import * as React from 'react';
 import { nextTurn } from '../core/host';
+import { once } from '../core/shared';
 
 type Act = (work: () => unknown) => PromiseLike<void>;
 const { act = undefined, unstable_act = act } = React as { act?: Act; unstable_act?: Act };
 
 const page = globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean | undefined };
-let depth = 0;
+const scope = once('react-act', () => ({ depth: 0 }));
 
 // React warns of updates outside of its scope only where this flag is set, and refuses the scope
 // where it is not. So it is set inside, and only inside: the user never sees the warning.
 function enter(): () => void {
   const before = page.IS_REACT_ACT_ENVIRONMENT;
   page.IS_REACT_ACT_ENVIRONMENT = true;
-  depth++;
+  scope.depth++;
   return () => {
-    depth--;
+    scope.depth--;
     page.IS_REACT_ACT_ENVIRONMENT = before;
   };
 }
 
 /** Runs work and renders all it caused, effects included. */
 export async function settle(work: () => unknown): Promise<void> {
-  if (depth > 0) {
+  if (scope.depth > 0) {
     // Somebody up the stack renders already; a scope inside of a scope would render half of it.
     await work();
     await nextTurn();

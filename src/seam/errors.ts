@@ -9,6 +9,11 @@ export const registry = {
     there: ['What a module imports is looked up anew only where the file was rewritten as it was loaded.'],
     next: [`One line is missing in ${f.runner}:`, f.line],
   }),
+  'SIM-SEAM-PRESET': (f: { preset: string; from: string; places: string[] }): Report => ({
+    head: `The preset "${f.preset}" of the Jest configuration cannot be loaded from ${f.from}.`,
+    there: [`Looked for: ${list(f.places)}. Its transformers would be lost without a word.`],
+    next: ['Install the preset, correct its name, or give the configuration its   rootDir: __dirname'],
+  }),
   'SIM-SEAM-UNLOADED': (f: { specifier: string; importer: string }): Report => ({
     head: `${fileOf(f.importer)} used something of "${f.specifier}" before that module was loaded.`,
     there: [

@@ -15,8 +15,12 @@ export const moduleOf = (thunk: Thunk) => thunk[mark];
 
 /** True for what looks like `() => import('…')`, whether it was rewritten or not. */
 export const looksLikeThunk = (value: unknown): value is () => Promise<unknown> =>
-  isThunk(value) ||
-  (typeof value === 'function' &&
-    /^(async\s*)?\(\)\s*=>\s*[({\s]*(return\s+)?[({\s]*(await\s*)?[({\s]*(import\s*\(|Promise\.resolve\(\)\s*\.then|__vite)/.test(
-      String(value),
-    ));
+  isThunk(value) || (typeof value === 'function' && isWayToModule(String(value)));
+
+// Without its blanks and brackets: what is left has one way to be read, however long the text is.
+const isWayToModule = (text: string): boolean =>
+  text.length < 20_000 &&
+  /^(async)?=>(return)?(await)?(import\b|Promise\.resolve\.then|__vite)/.test(
+    text.slice(0, 2000).replace(/[\s(){}]+/g, ''),
+  ) &&
+  /^(async\b)?\s*\(\s*\)/.test(text);

@@ -123,7 +123,8 @@ function joinTexts(nodes: readonly TreeNode[]): TreeNode[] {
 
 /** Props on one line: `hive={ id: "h1" } onOpen={ƒ}`. */
 export function printProps(props: object): string {
-  return Object.entries(props as Record<string, unknown>)
+  return Object.keys(props)
+    .map((name): [string, unknown] => [name, readSafely(props, name)])
     .filter(([name, value]) => name !== 'children' && value !== undefined)
     .map(([name, value]) =>
       typeof value === 'string'
@@ -131,6 +132,15 @@ export function printProps(props: object): string {
         : `${name}={${typeof value === 'function' ? 'ƒ' : print(value, 40)}}`,
     )
     .join(' ');
+}
+
+// A prop may be a getter, and a getter may throw.
+function readSafely(props: object, name: string): unknown {
+  try {
+    return (props as Record<string, unknown>)[name];
+  } catch (error) {
+    return error;
+  }
 }
 
 const cut = (line: string, room: number) =>

@@ -178,7 +178,7 @@ export class Stage implements Resting {
 
   /** What a message tells beside its own matter. */
   background(calledAt?: Error) {
-    return { calledAt, chronicle: this.chronicle, earlier: () => this.history.frames().reverse() };
+    return { calledAt, chronicle: this.chronicle, earlier: () => [...this.history.frames()].reverse() };
   }
 }
 

@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { basename } from 'node:path';
+import { basename, dirname, resolve } from 'node:path';
 import { FlattenMap } from '@jridgewell/trace-mapping';
 import remapping from '@jridgewell/remapping';
 import type * as Sfc from 'vue/compiler-sfc';
@@ -48,7 +49,26 @@ export function process(code: string, file: string, options: TransformOptions = 
 }
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
-  keyOf(self(), code, file, String(options.supportsStaticESM));
+  keyOf(self(), code, file, String(options.supportsStaticESM), ...readFor(code, file));
+
+/** What else a single-file component is made of: the files its macros take types from, and those it names by `src`. */
+function readFor(code: string, file: string): string[] {
+  if (!/\bdefine\w+\s*<|\ssrc\s*=/.test(code) || !file.endsWith('.vue')) return [];
+  const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
+  try {
+    const { descriptor } = compiler.parse(code, { filename: file });
+    const script = descriptor.scriptSetup
+      ? compiler.compileScript(descriptor, { id: 'key', inlineTemplate: false })
+      : undefined;
+    const named = [descriptor.template, descriptor.script, ...descriptor.styles].flatMap((block) =>
+      block?.src?.startsWith('.') ? [resolve(dirname(file), block.src)] : [],
+    );
+    return [...(script?.deps ?? []), ...named].map((path) => `${path}\0${readFileSync(path, 'utf8')}`);
+  } catch {
+    // What cannot be read is complained of when the file is transformed.
+    return [];
+  }
+}
 
 function compileTemplate(
   compiler: typeof Sfc,

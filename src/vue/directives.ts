@@ -1,5 +1,6 @@
 import type * as Vue from 'vue';
 import { drop } from '../core/drop';
+import { once } from '../core/shared';
 import type { StubInstance, StubRecord } from '../stage/stubs';
 import type { Live } from './door';
 import { directiveHooks, isDirective, type Definition } from './kinds';
@@ -7,23 +8,37 @@ import { directiveHooks, isDirective, type Definition } from './kinds';
 type Directive = Record<string, unknown> | ((...args: unknown[]) => unknown);
 type Hook = (element: Element, binding: Vue.DirectiveBinding, ...rest: unknown[]) => unknown;
 
+/** A directive that is a stub for the subjects that list it, and the original for everybody else. */
+interface Shared {
+  readonly original: Directive;
+  readonly directive: Directive;
+  readonly records: Map<Vue.App, StubRecord>;
+  /** How many subjects have put it into a place. */
+  readonly places: Map<object, Map<string, number>>;
+}
+
+/** What stands in place of directives now, by what stands there. */
+const standing = once('vue-directives', () => new WeakMap<object, Shared>());
+
 /**
  * Replaces the directives a test lists, each where it is kept (registered in the application, in a
- * component, or a variable of its setup). One that is kept for all is put back at the end, and works
- * as ever for everybody but this subject meanwhile.
+ * component, or a variable of its setup). Where several subjects list the same one, each has its own stub;
+ * the last one to go puts the original back.
  */
 export function stubDirectives(app: Vue.App, stage: Live): () => void {
   const records = stage.stubs.records.filter(({ target }) => isDirective(target) || isDirectiveName(target));
   if (records.length === 0) return () => undefined;
   const restore: (() => void)[] = [];
+  const done = new Map<object, Set<string>>();
   const replaceIn = (holder: Record<string, unknown>, key: string, name: string) => {
-    const directive = holder[key] as Directive | undefined;
-    if (directive === undefined || made.has(directive)) return;
-    stage.stubs.rendered.set(directive, name);
-    const record = records.find(({ target }) => target === directive || target === name);
-    if (!record) return;
-    holder[key] = makeStub(app, record, directive);
-    restore.push(() => (holder[key] = directive));
+    const there = holder[key] as Directive | undefined;
+    const known = done.get(holder) ?? new Set<string>();
+    if (there === undefined || known.has(key)) return;
+    done.set(holder, known.add(key));
+    const original = standing.get(there)?.original ?? there;
+    stage.stubs.rendered.set(original, name);
+    const record = records.find(({ target }) => target === original || target === name);
+    if (record) restore.push(putIn(holder, key, standing.get(there) ?? makeShared(original), app, record));
   };
   const replaceAll = (holder: Record<string, unknown> | undefined) => {
     for (const key of Object.keys(holder ?? {})) replaceIn(holder!, key, `v-${key}`);
@@ -44,28 +59,38 @@ export function stubDirectives(app: Vue.App, stage: Live): () => void {
   return () => restore.reverse().forEach((undo) => undo());
 }
 
+function putIn(
+  holder: Record<string, unknown>,
+  key: string,
+  shared: Shared,
+  app: Vue.App,
+  record: StubRecord,
+): () => void {
+  const { places, records, original, directive } = shared;
+  const counts = places.get(holder) ?? new Map<string, number>();
+  places.set(holder, counts.set(key, (counts.get(key) ?? 0) + 1));
+  records.set(app, record);
+  holder[key] = directive;
+  return () => {
+    records.delete(app);
+    const left = counts.get(key)! - 1;
+    counts.set(key, left);
+    if (left === 0 && holder[key] === directive) holder[key] = original;
+  };
+}
+
 /** True for a directive as a template writes it: `v-focus`. */
 export const isDirectiveName = (target: unknown): target is string =>
   typeof target === 'string' && /^v-/.test(target);
 
-const made = new WeakSet<object>();
-
-function makeStub(app: Vue.App, record: StubRecord, original: Directive): Directive {
+function makeShared(original: Directive): Shared {
+  const records = new Map<Vue.App, StubRecord>();
   const instances = new WeakMap<Element, StubInstance>();
-  const ours: Record<string, Hook> = {
-    created(element) {
-      const instance: StubInstance = { props: {}, element: () => element };
-      instances.set(element, instance);
-      record.instances.push(instance);
-      record.used = true;
-    },
-    mounted: give,
-    updated: give,
-    unmounted: (element) => {
-      drop(record.instances, instances.get(element)!);
-    },
+  const recordOf = ({ instance }: Vue.DirectiveBinding) => {
+    const { $ } = (instance ?? {}) as { $?: Vue.ComponentInternalInstance };
+    return $ && records.get($.appContext.app);
   };
-  function give(element: Element, { value, arg, modifiers }: Vue.DirectiveBinding) {
+  const give = (record: StubRecord, element: Element, { value, arg, modifiers }: Vue.DirectiveBinding) => {
     const props = {
       value: value as unknown,
       ...(arg && { arg }),
@@ -73,24 +98,36 @@ function makeStub(app: Vue.App, record: StubRecord, original: Directive): Direct
     };
     record.given.push(props);
     instances.get(element)!.props = props;
-  }
+  };
+  const ours: Record<string, typeof give> = {
+    created(record, element) {
+      const instance: StubInstance = { props: {}, element: () => element };
+      instances.set(element, instance);
+      record.instances.push(instance);
+      record.used = true;
+    },
+    mounted: give,
+    updated: give,
+    unmounted: (record, element) => drop(record.instances, instances.get(element)!),
+  };
   const real = (name: string): unknown =>
     typeof original === 'function'
       ? /^(mounted|updated)$/.test(name)
         ? original
         : undefined
       : original[name];
-  const isOurs = ({ instance }: Vue.DirectiveBinding) =>
-    (instance as { $?: Vue.ComponentInternalInstance } | null)?.$?.appContext.app === app;
-  const stub = Object.fromEntries(
+  const directive = Object.fromEntries(
     directiveHooks.map((name): [string, Hook] => [
       name,
-      (element, binding, ...rest) =>
-        isOurs(binding)
-          ? ours[name]?.(element, binding)
-          : (real(name) as Hook | undefined)?.(element, binding, ...rest),
+      (element, binding, ...rest) => {
+        const record = recordOf(binding);
+        return record
+          ? ours[name]?.(record, element, binding)
+          : (real(name) as Hook | undefined)?.(element, binding, ...rest);
+      },
     ]),
   );
-  made.add(stub);
-  return stub;
+  const shared: Shared = { original, directive, records, places: new Map() };
+  standing.set(directive, shared);
+  return shared;
 }

@@ -1,7 +1,7 @@
 import * as Vue from 'vue';
 import { refuse } from './errors';
 import { nextTurn } from '../core/host';
-import { shared } from '../core/shared';
+import { once, shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
 
 /**
@@ -16,6 +16,8 @@ export interface Live {
   vnode: Vue.VNode | undefined;
   /** What is rendered for a component instead, once for each. */
   readonly replaced: Map<unknown, Vue.Component>;
+  /** What stands for each name that is registered nowhere. */
+  readonly unresolvedNames: Map<string, object>;
   readonly levels: WeakMap<Vue.ComponentInternalInstance, number>;
   onRendered(): void;
   onEmitted(instance: Vue.ComponentInternalInstance, event: string, args: unknown[]): void;
@@ -33,11 +35,16 @@ interface Hook {
 }
 
 const page = globalThis as { __VUE_DEVTOOLS_GLOBAL_HOOK__?: Hook };
-const state = (shared.rooms['vue-door'] ??= { ready: false, idle: undefined }) as {
+interface State {
   ready: boolean;
   /** What `nextTick` returns while no flush is scheduled. */
   idle: Promise<void> | undefined;
-};
+}
+
+// For each copy of Vue that is loaded: each has a queue of its own.
+const states = once('vue-door', () => new WeakMap<object, State>());
+const state: State = states.get(Vue.nextTick) ?? { ready: false, idle: undefined };
+states.set(Vue.nextTick, state);
 
 /** True while Vue has a flush of its queue scheduled: `nextTick` hands out the promise it works with itself. */
 export const isPending = (): boolean => Vue.nextTick() !== state.idle;

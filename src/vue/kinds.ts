@@ -1,4 +1,5 @@
 import * as Vue from 'vue';
+import { once } from '../core/shared';
 
 /** What a component of Vue may say of itself, as far as it is read here. */
 export interface Definition {
@@ -76,7 +77,7 @@ export const isAsyncWrapper = (type: unknown): boolean =>
   (type as Definition | null)?.__asyncLoader !== undefined;
 
 /** Components of ours that only ask again when they are rendered: no level, and not to be seen. */
-export const later = new WeakSet<object>();
+export const later = once('vue-later', () => new WeakSet<object>());
 export const isLater = (type: unknown): boolean =>
   typeof type === 'object' && type !== null && later.has(type);
 

@@ -1,4 +1,5 @@
 import * as Vue from 'vue';
+import { once as onlyOnce } from '../core/shared';
 import type { Mounted, Plan } from '../stage/adapter';
 import { bareNode } from '../stage/outline';
 import type { Live } from './door';
@@ -18,6 +19,7 @@ export function mount(plan: Plan): Mounted {
     stubs: plan.stubs,
     vnode: undefined,
     replaced: new Map(),
+    unresolvedNames: new Map(),
     levels: new WeakMap(),
     onRendered: once(plan.onRendered),
     onEmitted(instance, event, args) {
@@ -78,7 +80,7 @@ function notePlaces(app: Vue.App, { chronicle }: Plan): () => void {
   return () => stop?.();
 }
 
-const containers = new WeakMap<Element, Vue.App>();
+const containers = onlyOnce('vue-containers', () => new WeakMap<Element, Vue.App>());
 const isMounted = (app: Vue.App) => (app as unknown as { _instance: unknown })._instance !== null;
 
 /** True where the application of a container has put an element elsewhere on the page, by a Teleport. */

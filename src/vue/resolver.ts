@@ -1,4 +1,5 @@
 import * as Vue from 'vue';
+import { once } from '../core/shared';
 import { live, type Live } from './door';
 import {
   asName,
@@ -44,7 +45,7 @@ function replacementOf(stage: Live, type: unknown, instance: Instance): Vue.Comp
   if (!known) return undefined;
   const level = levelOf(stage, instance);
   if (level === undefined) return undefined;
-  const component = typeof type === 'string' ? unresolved(asName(type)) : Vue.toRaw(type);
+  const component = typeof type === 'string' ? unresolved(stage, asName(type)) : Vue.toRaw(type);
   const record = stage.stubs.decide(component, level, () => nameThere(component, instance));
   if (!record) return undefined;
   let instead = stage.replaced.get(component);
@@ -63,8 +64,7 @@ const isStubbable = (type: unknown) =>
 const isListedName = ({ stubs }: Live, type: string) =>
   /[A-Z-]/.test(type) && stubs.records.some(({ target }) => target === asName(type));
 
-const unresolvedNames = new Map<string, object>();
-function unresolved(name: string): object {
+function unresolved({ unresolvedNames }: Live, name: string): object {
   let stand = unresolvedNames.get(name);
   if (!stand) unresolvedNames.set(name, (stand = { name, setup: () => () => null }));
   return stand;
@@ -84,7 +84,7 @@ function levelOf(stage: Live, instance: Instance): number | undefined {
 const weight = ({ type }: Instance): number =>
   isBuiltIn(type) || isAsyncWrapper(type) || isLater(type) ? 0 : 1;
 
-const laterFor = new WeakMap<object, Vue.Component>();
+const laterFor = once('vue-later-for', () => new WeakMap<object, Vue.Component>());
 
 /**
  * A child made outside of any rendering (in a listener, say) cannot be told whose it is before it is

@@ -1,11 +1,12 @@
 import * as Vue from 'vue';
 import { drop } from '../core/drop';
+import { once } from '../core/shared';
 import type { AnyFunction } from '../core/spy';
 import { stubAttributes, tagIn } from '../stage/stub-markup';
 import type { StubInstance, StubRecord } from '../stage/stubs';
 import { declared, isComponent, listenersIn, type Definition } from './kinds';
 
-const stubs = new WeakSet<object>();
+const stubs = once('vue-stubs', () => new WeakSet<object>());
 
 /** True for a component made here. */
 export const isStubComponent = (type: unknown): boolean =>

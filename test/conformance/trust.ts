@@ -11,6 +11,7 @@ import {
   spy,
   standIn,
   stream,
+  swap,
   takeDown,
   text,
 } from 'simulacra';
@@ -20,6 +21,7 @@ import type { Kit } from './specification';
 /* eslint-disable @typescript-eslint/no-explicit-any -- each framework has types of its own */
 type Any = any;
 
+const scale = () => import('./scale');
 const route = 'GET /api/hives?yard=:yard';
 const sleep = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
@@ -310,7 +312,14 @@ export function trust(kit: Kit): void {
 
     it('keep what they have where a third one fails', async () => {
       const board = await isolate(Board, { ...loaded, stub: [Card] });
+      const feed = await isolate(kit.scaleFeed, {
+        props: { hiveId: 'h1' },
+        swap: [swap(scale, { readScale: { kilograms: 5 } })],
+      });
       expect((await failureOf(() => isolate(Greeting))).code).toBe('SIM-PROVIDE-MISSING');
+      expect((await failureOf(() => isolate(undefined))).code).toBe('SIM-COMPONENT-MISSING');
+      await feed.update({ hiveId: 'h2' });
+      expect(feed).toShow(text(/^5 kg/));
       await board.update({ yard: 'east' });
       expect(board).toShow(part(Card), { times: 3 });
     });

@@ -196,6 +196,20 @@ describe(`Vue ${version}, its own ways`, () => {
     expect(document.activeElement).toBe(again.find(label('Field')));
   });
 
+  it('stubs one directive in two subjects, each for itself', async () => {
+    const vMark = { mounted: (element: HTMLElement) => element.setAttribute('data-marked', '') };
+    const Field = parent('<i v-mark="3" />', { directives: { mark: vMark } });
+    const first = await isolate(Field, { stub: [vMark] });
+    const second = await isolate(Field, { stub: [vMark] });
+    const third = await isolate(Field);
+    expect(
+      [first, second, third].map((one) => one.container.querySelectorAll('[data-marked]').length),
+    ).toEqual([0, 0, 1]);
+    expect([first, second].map((one) => one.part(vMark).props)).toEqual([[{ value: 3 }], [{ value: 3 }]]);
+    await first.takeDown();
+    expect((await isolate(Field)).container.querySelectorAll('[data-marked]').length).toBe(1);
+  });
+
   it('provides global properties, and plugins with options', async () => {
     const plugin = { install: (app: App, word: string) => void app.provide('word', word) };
     const Sign = parent('<p>{{ $format(2) }} {{ word }}</p>', { inject: ['word'] });

@@ -1,6 +1,8 @@
 import 'simulacra/jest';
 import { fail, hold, role, spy, text, type NetworkAnswer } from 'simulacra';
 import { isolate } from 'simulacra/react';
+import { URLPattern } from 'urlpattern-polyfill/urlpattern';
+import { compile, loadPatterns } from '../../src/network/patterns';
 
 type Ask = () => Promise<unknown>;
 
@@ -141,6 +143,13 @@ describe('answers on the wire', () => {
     expect(subject.chronicle.of('aborted').length).toBe(1);
   });
 
+  it('remembers the body of a Request that was made before', async () => {
+    const { subject } = await ask({ 'POST /api/hives': {} }, () =>
+      fetch(new Request(new Request('/api/hives', { method: 'POST', body: '{"varroa":4}' }))),
+    );
+    expect(subject.requests[0]!.body).toEqual({ varroa: 4 });
+  });
+
   it('remembers what was asked', async () => {
     const { subject } = await ask({ 'PUT /api/hives/:id': {} }, () =>
       json('/api/hives/h1?full=1', { method: 'PUT', body: '{"varroa":4}' }),
@@ -187,6 +196,55 @@ describe('routes', () => {
     const network = Object.fromEntries(routes.map((route, at) => [route, { at }]));
     const { outcome } = await ask(network, () => json(url));
     expect(outcome()).toEqual({ at: winner });
+  });
+
+  it.each([
+    ['GET /api/hives?tag=a&tag=b', '/api/hives?tag=a&tag=b', true],
+    ['GET /api/hives?tag=a&tag=b', '/api/hives?x=1&tag=b&tag=c&tag=a', true],
+    ['GET /api/hives?tag=a&tag=b', '/api/hives?tag=a', false],
+    ['GET /api/hives?tag=a&tag=a', '/api/hives?tag=a', false],
+    ['GET /api/hives?q=', '/api/hives?q=', true],
+    ['GET /api/a+b', '/api/a+b', true],
+  ])('%s and %s', async (route, url, fits) => {
+    const { outcome } = await ask({ [route]: 'here', 'GET /api/*': 'elsewhere' }, () => json(url));
+    expect(outcome()).toBe(fits ? 'here' : 'elsewhere');
+  });
+
+  it('mean to us what they mean to the standard', async () => {
+    await loadPatterns();
+    const patterns = [
+      '/api/hives',
+      '/api/:yard/hives/:id',
+      '/api/a.b-c~d',
+      '/',
+      '/api/:id/',
+      '/api//x',
+      '/:a/:b_2',
+    ];
+    const paths = [
+      ...patterns,
+      '/api/north/hives/h1',
+      '/api/h%201/',
+      '/apixa',
+      '/api/aXb-c~d',
+      '/x/y',
+      '/x/y/z',
+      '/api/h1',
+    ];
+    for (const pattern of patterns) {
+      const standard = new URLPattern({ pathname: pattern });
+      const ours = compile(pattern);
+      for (const path of paths) {
+        const url = new URL(path, 'http://localhost');
+        const found = standard.exec(url.href);
+        const expected =
+          found &&
+          Object.fromEntries(
+            Object.entries(found.pathname.groups).map(([name, value]) => [name, decodeURIComponent(value!)]),
+          );
+        expect([pattern, path, ours(url) ?? null]).toEqual([pattern, path, expected]);
+      }
+    }
   });
 
   it('answers each of two subjects by its own routes', async () => {

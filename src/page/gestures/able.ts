@@ -4,7 +4,7 @@ import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
 import { whyHidden } from '../hidden';
 import { heardOf } from '../names';
-import { fieldSelector, whyDisabled } from '../query';
+import { fieldSelector, whyUnusable } from '../query';
 
 /** @throws SIM-ACT-HIDDEN, SIM-ACT-DISABLED where a person could not reach or use the element */
 export function refuseUnable(element: Element, act: string, around: Circumstances): void {
@@ -17,7 +17,7 @@ export function refuseUnable(element: Element, act: string, around: Circumstance
       { act, element: describe(element), why: 'it is inside of something inert' },
       around,
     );
-  const disabled = whyDisabled(element);
+  const disabled = whyUnusable(element);
   if (disabled) refuse('SIM-ACT-DISABLED', { act, element: describe(element), why: disabled }, around);
   if (/pointer-events:\s*none/.test(element.getAttribute('style') ?? '')) {
     refuse(

@@ -4,7 +4,7 @@ import { describe } from '../describe';
 import { foldSpace } from '../locators';
 import { heardOf } from '../names';
 import { roleOf } from '../roles';
-import { checkedOf, whyDisabled } from '../query';
+import { checkedOf, whyUnusable } from '../query';
 import { click, moveFocus } from './click';
 import { dispatch, sendPointer, type Send } from './dispatch';
 
@@ -45,7 +45,7 @@ async function chooseInSelect(
         options: labels,
         nearest: nearest(text, labels),
       });
-    const why = whyDisabled(option);
+    const why = whyUnusable(option);
     return why ? refuse('SIM-ACT-DISABLED', { act: 'choose', element: describe(option), why }) : option;
   });
   await send(() => void sendPointer(select, 'down'));

@@ -1,10 +1,11 @@
+import { once } from '../../core/shared';
 import { isEditable } from '../describe';
 import { dispatch, pageOf, type Send } from './dispatch';
 
 type Field = HTMLInputElement | HTMLTextAreaElement;
 
 // What a field held when it was entered; leaving it with another value is a change.
-const entered = new WeakMap<Element, string>();
+const entered = once('entered', () => new WeakMap<Element, string>());
 
 /** The value setter of the platform: frameworks watch the element's own one to tell their writing from a person's. */
 export function writeValue(field: Element, value: string): void {
@@ -71,7 +72,7 @@ function selectionOf(field: Field): Selection {
     : [selectionStart, selectionEnd ?? selectionStart];
 }
 
-const whole = new WeakSet<Element>();
+const whole = once('whole', () => new WeakSet<Element>());
 
 function placeCaret(field: Field, at: number): void {
   whole.delete(field);

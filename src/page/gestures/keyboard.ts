@@ -23,11 +23,11 @@ const isModifier = (key: string): key is keyof typeof modifiers => key in modifi
 
 /** Presses a key, with modifiers before it: `Enter`, `a`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
 export async function press(target: Element, keys: string, send: Send): Promise<void> {
-  const parts = keys.length > 1 ? keys.split('+').map((part) => part || '+') : [keys];
+  const parts = !isCharacter(keys) ? keys.split('+').map((part) => part || '+') : [keys];
   const held = parts.slice(0, -1);
   const key = parts.at(-1)!;
   const unknown =
-    parts.find((part) => part.length > 1 && !(part in named)) ?? held.find((part) => !isModifier(part));
+    parts.find((part) => !isCharacter(part) && !(part in named)) ?? held.find((part) => !isModifier(part));
   if (unknown !== undefined) {
     const near = otherNames[unknown.toLowerCase()] ?? nearest(unknown, Object.keys(named));
     refuse('SIM-ACT-KEY', { keys, key: unknown, nearest: near });
@@ -56,8 +56,12 @@ function initOf(name: string): KeyInit {
           : isModifier(key)
             ? `${key}Left`
             : key;
-  return { key, code, keyCode: named[name] ?? key.toUpperCase().charCodeAt(0) };
+  return { key, code, keyCode: named[name] ?? (key.length === 1 ? key.toUpperCase().charCodeAt(0) : 0) };
 }
+
+// One to a person, however many units of text it is made of: an emoji, a letter with an accent of its own.
+const isCharacter = (key: string): boolean => !(key in named) && [...characters.segment(key)].length === 1;
+const characters = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
 
 const active = (element: Element): Element => element.ownerDocument.activeElement ?? element;
 
@@ -67,9 +71,9 @@ export async function strike(target: Element, init: KeyInit, send: Send): Promis
   let allowed = true;
   await send(() => void (allowed = dispatch(target, 'keydown', init)));
   const command = init.ctrlKey || init.metaKey || init.altKey;
-  const printing = init.key.length === 1 || init.key === 'Enter';
+  const printing = isCharacter(init.key) || init.key === 'Enter';
   if (allowed && printing && !command) {
-    const charCode = init.key === 'Enter' ? 13 : init.key.charCodeAt(0);
+    const charCode = init.key === 'Enter' ? 13 : init.key.codePointAt(0)!;
     await send(() => void (allowed = dispatch(target, 'keypress', { ...init, keyCode: charCode, charCode })));
   }
   if (allowed) await doByItself(target, init, send);
@@ -101,7 +105,7 @@ async function doByItself(target: Element, init: KeyInit, send: Send): Promise<v
   if (init.ctrlKey || init.metaKey || init.altKey || (target as HTMLInputElement).readOnly) return;
   if (key === 'Backspace') await editText(target, { inputType: 'deleteContentBackward', data: null }, send);
   else if (key === 'Delete') await editText(target, { inputType: 'deleteContentForward', data: null }, send);
-  else if (key.length === 1) await editText(target, { inputType: 'insertText', data: key }, send);
+  else if (isCharacter(key)) await editText(target, { inputType: 'insertText', data: key }, send);
 }
 
 async function moveByTab(target: Element, back: boolean, send: Send): Promise<void> {
@@ -153,7 +157,7 @@ async function stepRadio(radio: HTMLInputElement, key: string, send: Send): Prom
 
 /** Types a text into a field that has the focus, key by key. */
 export async function typeKeys(field: Element, text: string, send: Send): Promise<void> {
-  for (const character of text) {
+  for (const { segment: character } of characters.segment(text)) {
     const target = active(field);
     await strike(
       target === field || field.contains(target) ? target : field,

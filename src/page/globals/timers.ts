@@ -1,5 +1,6 @@
 import type { Environment } from '../../core/environment';
 import { ownerOfCall, runAs } from '../../core/ownership';
+import { once } from '../../core/shared';
 import { replaceFunction, type Page } from '../../core/replace';
 
 type Handler = (...args: unknown[]) => unknown;
@@ -7,10 +8,10 @@ type Start = (handler: unknown, delay?: number, ...args: unknown[]) => unknown;
 type Clear = (id?: unknown) => void;
 
 /** Whose code threw an error that the page will report. */
-export const throwers = new WeakMap<object, Environment>();
+export const throwers = once('throwers', () => new WeakMap<object, Environment>());
 
 /** How to say that a timer is over, by its id. */
-const open = new Map<unknown, () => void>();
+const open = once('timers', () => new Map<unknown, () => void>());
 
 /**
  * Writes down each timer a subject starts, and runs it as that subject's. A timer of nobody is the

@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
+import { refuse } from '../errors';
 
 /*
  * Jest's configuration with modules rewritten as they are loaded, on top of whatever turns the
@@ -49,12 +50,16 @@ function wrapOne(transformer: Transform[string]): [string, object] {
 function presetOf({ preset, rootDir = process.cwd() }: Configuration): Transform {
   if (preset == null) return {};
   const from = createRequire(join(rootDir, 'package.json'));
-  for (const name of [`${preset}/jest-preset`, `${preset}/jest-preset.json`, preset]) {
+  const places = [`${preset}/jest-preset`, `${preset}/jest-preset.json`, preset];
+  let failure: unknown;
+  for (const name of places) {
     try {
       return (from(name) as Configuration).transform ?? {};
-    } catch {
-      continue;
+    } catch (error) {
+      // The one that is there and cannot be loaded tells more than those that are not there.
+      if ((error as { code?: string }).code !== 'MODULE_NOT_FOUND') failure ??= error;
     }
   }
-  return {};
+  const fields = { preset, from: rootDir, places };
+  return refuse('SIM-SEAM-PRESET', fields, failure === undefined ? {} : { cause: failure });
 }

@@ -9,12 +9,17 @@ import { isOwnFile } from './rewrite-file';
 register(new URL('./seam-node-hooks.js', import.meta.url));
 
 const ours = dirname(fileURLToPath(import.meta.url));
-const prototype = Module.prototype as unknown as { _compile(code: string, file: string): unknown };
+const prototype = Module.prototype as unknown as {
+  _compile(code: string, file: string, ...rest: unknown[]): unknown;
+};
 const compile = prototype._compile;
 
 // The hooks see standard modules only; a CommonJS one is handed to this, whoever asks for it.
-prototype._compile = function (code, file) {
+// What more it is handed says how the module is to be read: Node tells a standard one by it.
+prototype._compile = function (code, file, ...rest) {
   const runtime = join(ours, 'seam.cjs');
-  const rewritten = isOwnFile(file, ours) ? rewrite(code, file, { form: 'commonjs', runtime }) : undefined;
-  return compile.call(this, rewritten?.code ?? code, file);
+  const isStandard = rest[0] === 'module';
+  const rewritten =
+    isOwnFile(file, ours) && !isStandard ? rewrite(code, file, { form: 'commonjs', runtime }) : undefined;
+  return compile.call(this, rewritten?.code ?? code, file, ...rest);
 };

@@ -1,0 +1,183 @@
+import 'simulacra/jest';
+import { useState } from 'react';
+import { createPortal } from 'react-dom';
+import { isolate } from 'simulacra/react';
+import { css, label, role, takeDown, text, type Locator } from 'simulacra';
+
+const page = (html: string) => isolate(() => <div dangerouslySetInnerHTML={{ __html: html }} />);
+
+describe('what a person perceives', () => {
+  it.each<[string, string, Locator, number]>([
+    [
+      'what is visible inside of what is not',
+      '<p style="visibility:hidden"><b style="visibility:visible">Hive</b></p>',
+      text('Hive'),
+      1,
+    ],
+    [
+      'what is not, inside of what is',
+      '<p style="visibility:visible"><b style="visibility:hidden">Hive</b></p>',
+      text('Hive'),
+      0,
+    ],
+    [
+      'nothing of what is not displayed',
+      '<p style="display:none"><b style="visibility:visible">Hive</b></p>',
+      text('Hive'),
+      0,
+    ],
+    [
+      'the same by a style sheet',
+      '<style>p{visibility:hidden} b{visibility:visible}</style><p><b>Hive</b></p>',
+      text('Hive'),
+      1,
+    ],
+  ])('%s', async (_, html, locator, times) => {
+    expect((await page(html)).findAll(locator).length).toBe(times);
+  });
+});
+
+describe('a state that is asked for', () => {
+  const menu =
+    '<button>Plain</button><button aria-expanded="false">Shut</button><button aria-expanded="true">Open</button>';
+  it.each<[string, Locator, string[]]>([
+    ['not expanded is what could be', role('button', { expanded: false }), ['Shut']],
+    ['expanded', role('button', { expanded: true }), ['Open']],
+    ['not pressed is what could be', role('button', { pressed: false }), []],
+    ['not disabled is everything else', role('button', { disabled: false }), ['Plain', 'Shut', 'Open']],
+  ])('%s', async (_, locator, expected) => {
+    expect((await page(menu)).findAll(locator).map(({ textContent }) => textContent)).toEqual(expected);
+  });
+
+  it('not selected and not checked are what could be', async () => {
+    const tabs = await page(
+      '<b role="tab" aria-selected="false">One</b><b role="tab">Two</b><b role="checkbox">Three</b><input type="checkbox" aria-label="Four">',
+    );
+    expect(tabs.findAll(role('tab', { selected: false })).length).toBe(1);
+    expect(tabs.findAll(role('checkbox', { checked: false })).length).toBe(1);
+  });
+});
+
+it('clicks what only says that it is disabled, as a person can', async () => {
+  const Button = () => {
+    const [said, say] = useState('');
+    return (
+      <>
+        <button aria-disabled="true" onClick={() => say('Fill in the note first')}>
+          Log
+        </button>
+        <p>{said}</p>
+      </>
+    );
+  };
+  const button = await isolate(Button);
+  expect(button).toShow(role('button', 'Log', { disabled: true }));
+  await button.click(role('button', 'Log'));
+  expect(button).toShow(text('Fill in the note first'));
+});
+
+it('types what a person sees as one character as one', async () => {
+  const Field = () => {
+    const [note, setNote] = useState('');
+    return <input aria-label="Note" value={note} onChange={(event) => setNote(event.target.value)} />;
+  };
+  const field = await isolate(Field);
+  await field.type(label('Note'), 'busy 🐝👩‍🌾 e\u0301');
+  expect(field.find(label('Note'))).toHaveProperty('value', 'busy 🐝👩‍🌾 e\u0301');
+  await field.press('🍯');
+  expect(field.find(label('Note'))).toHaveProperty('value', 'busy 🐝👩‍🌾 e\u0301🍯');
+});
+
+it('reads a name out of an id with quotes in it, and explains a selector that is none', async () => {
+  const odd = await page(`<i id='a"b'>Queen</i><button aria-labelledby='a"b'>x</button>`);
+  expect(odd).toShow(role('button', 'Queen'));
+  expect(() => odd.find(css('p:::x'))).toThrow('SIM-SELECTOR');
+});
+
+it('writes down what was logged as it was then, and takes a prop that cannot be read', async () => {
+  const { log } = console;
+  console.log = () => undefined;
+  const Logger = (_: { hive: object }) => {
+    const hive = { weight: 31 };
+    console.log(hive);
+    hive.weight = 0;
+    return <p>Logged</p>;
+  };
+  const props = {
+    get hive(): object {
+      throw new Error('no hive');
+    },
+  };
+  const failing = await isolate(Logger, { props }).catch((error: Error) => error.message);
+  const logger = await isolate(Logger, { props: { hive: {} } });
+  console.log = log;
+  expect(String(logger.chronicle)).toContain('{ weight: 31 }');
+  expect(failing).toMatch(/no hive/);
+});
+
+describe('two subjects on one page', () => {
+  const Dialog = ({ name }: { name: string }) => {
+    const [isOpen, open] = useState(false);
+    return (
+      <>
+        <button onClick={() => open(true)}>Inspect</button>
+        {isOpen &&
+          createPortal(
+            <div role="dialog" aria-label={name}>
+              <button
+                onClick={() => {
+                  throw new RangeError(name);
+                }}
+              >
+                Fail
+              </button>
+            </div>,
+            document.body,
+          )}
+      </>
+    );
+  };
+
+  it('see each its own portal, and are told of its own errors', async () => {
+    const one = await isolate(Dialog, { props: { name: 'one' } });
+    const two = await isolate(Dialog, { props: { name: 'two' } });
+    await one.click(role('button', 'Inspect'));
+    await two.click(role('button', 'Inspect'));
+    expect([one, two].map((subject) => subject.findAll(role('dialog')).length)).toEqual([1, 1]);
+    expect(two).not.toShow(role('dialog', 'one'));
+    await expect(one.click(role('button', 'Fail'))).rejects.toThrow('RangeError: one');
+    await two.atRest();
+    expect(two.chronicle.of('threw')).toEqual([]);
+  });
+
+  it('leave the console as it was, whoever goes first', async () => {
+    const read = () =>
+      JSON.stringify(
+        ['log', 'error'].map((level) => String(Object.getOwnPropertyDescriptor(console, level)?.get)),
+      );
+    const before = [read(), console.error];
+    const one = await isolate(Dialog, { props: { name: 'one' } });
+    const two = await isolate(Dialog, { props: { name: 'two' } });
+    await one.takeDown();
+    await two.takeDown();
+    expect([read(), console.error]).toEqual(before);
+  });
+});
+
+it('tells of a failure and of what went wrong while it was cleaned up', async () => {
+  const Ill = () => {
+    throw new Error('first of all');
+  };
+  const Wrapper = ({ children }: { children?: React.ReactNode }) => (
+    <div
+      ref={() => () => {
+        throw new Error('while cleaning up');
+      }}
+    >
+      {children}
+    </div>
+  );
+  const failure = await isolate(Ill, { wrap: [Wrapper] }).catch((error: Error) => error.message);
+  expect(failure).toMatch(/^SIM-RENDER-THREW[^]*first of all/);
+  await takeDown();
+});
