@@ -71,7 +71,7 @@ describe('locators', () => {
     ['a name', role('button', 'More'), 1],
     ['a part of a name', role('heading', /inspection/), 1],
     ['a level', role('heading', { level: 3 }), 1],
-    ['what is expanded', role('button', { expanded: false }), 2],
+    ['what is expanded', role('button', { expanded: false }), 1],
     ['what is disabled', role('button', { disabled: true }), 1],
     ['what is checked', role('checkbox', 'Queen seen', { checked: true }), 1],
     ['what is selected', role('tab', 'Stores', { selected: true }), 1],

@@ -24,7 +24,5 @@ export function install(more: (page: Page) => void): void {
     more(page);
     if (page === window) watchErrors(window as unknown as Window);
   }
-  if (installed.has(console)) return;
-  installed.add(console);
   watchConsole(console);
 }
