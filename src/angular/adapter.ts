@@ -2,7 +2,7 @@ import type { Adapter } from '../stage/adapter';
 import { isPending, prepare, settle } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
 import { isRunning, mount } from './mount';
-import { refuseProps } from './props';
+import { refuseOptions, refuseProps, refuseSlots } from './props';
 
 export const angularAdapter: Adapter = {
   framework: 'Angular',
@@ -15,7 +15,9 @@ export const angularAdapter: Adapter = {
   prepare,
   settle,
   settleNow: settle,
+  refuseOptions,
   refuseProps,
+  refuseSlots,
   mount,
   isPending,
   running: (container) =>

@@ -1,4 +1,5 @@
 import { refuse } from '../stage/errors';
+import { isArranged } from '../core/answers';
 import { nearest } from '../core/near';
 import { broughtBy, componentOf, list, outputsOf, type Class, type Definition } from './definitions';
 
@@ -40,6 +41,23 @@ function requiredIn(type: Class): string[] {
   return Object.entries(fields).flatMap(([name, all]) =>
     all.flatMap(({ required, alias }) => (required ? [alias ?? name] : [])),
   );
+}
+
+/** @throws SIM-OPTION-VALUE for a `defer` that is no answer */
+export function refuseOptions({ defer }: { readonly defer?: unknown }, calledAt: Error): void {
+  if (defer === undefined || isArranged(defer)) return;
+  const wanted = 'hold(), fail(), later() or inTurn(): how the loading goes';
+  refuse('SIM-OPTION-VALUE', { option: 'defer', value: defer, wanted }, { calledAt });
+}
+
+/** @throws SIM-SLOT-UNKNOWN */
+export function refuseSlots(component: unknown, subject: string, slots: object, calledAt: Error): void {
+  const { ngContentSelectors = [] } = componentOf(component)!;
+  const known = ngContentSelectors.map((selector) => (selector === '*' ? 'default' : selector));
+  const unknown = Object.keys(slots).find((name) => !known.includes(name));
+  if (unknown === undefined) return;
+  const fields = { subject, asked: unknown, known, nearest: nearest(unknown, known) };
+  refuse('SIM-SLOT-UNKNOWN', fields, { calledAt });
 }
 
 /** The inputs of a component by the element it is written as, where the subject knows it. */

@@ -27,6 +27,8 @@ export interface Adapter {
   settleNow(work: () => void): void | Promise<void>;
   /** Props the component does not have, or must have. @throws SIM-PROP-UNKNOWN, SIM-PROP-MISSING */
   refuseProps?(component: unknown, name: string, props: object, calledAt: Error, isUpdate?: boolean): void;
+  /** Values of this framework's own options that it cannot take. @throws SIM-OPTION-VALUE */
+  refuseOptions?(options: object, calledAt: Error): void;
   /** Slots the component does not have. @throws SIM-SLOT-UNKNOWN */
   refuseSlots?(component: unknown, name: string, slots: object, calledAt: Error): void;
   /** Puts the subject up; it is rendered when it is started. */

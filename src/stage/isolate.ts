@@ -63,6 +63,7 @@ async function raise(
   const { sandbox } = environment;
   checkOptions(options, adapter.options, 'isolate()', calledAt);
   checkListed(adapter, options, calledAt);
+  adapter.refuseOptions?.(options, calledAt);
   if (typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   installOnce();

@@ -3,7 +3,7 @@ import type { Adapter } from '../stage/adapter';
 import { isPending, prepare } from './door';
 import { isComponent, nameOf, unwrap } from './kinds';
 import { mount, owns, running } from './mount';
-import { refuseProps } from './props';
+import { refuseProps, refuseSlots } from './props';
 import { nameOfToken } from './thrown';
 
 export const vueAdapter: Adapter = {
@@ -24,6 +24,7 @@ export const vueAdapter: Adapter = {
     return Vue.nextTick();
   },
   refuseProps,
+  refuseSlots,
   mount,
   running,
   isPending,

@@ -13,6 +13,8 @@ export interface Definition {
   readonly components?: Readonly<Record<string, unknown>>;
   readonly directives?: Record<string, unknown>;
   readonly setup?: (...args: unknown[]) => unknown;
+  readonly template?: string;
+  readonly render?: (...args: unknown[]) => unknown;
   readonly __asyncLoader?: unknown;
   readonly __asyncResolved?: unknown;
   readonly __vccOpts?: Definition;

@@ -1,10 +1,13 @@
 import * as Vue from 'vue';
 import { once as onlyOnce } from '../core/shared';
 import type { Mounted, Plan } from '../stage/adapter';
+import { nearest } from '../core/near';
+import { explain } from '../stage/errors';
 import { bareNode } from '../stage/outline';
+import { slotsIn } from './props';
 import type { Live } from './door';
 import { stubDirectives } from './directives';
-import { declared, isComponent, nameOf, type Definition } from './kinds';
+import { declared, isComponent, nameOf, unwrap, type Definition } from './kinds';
 import { resolveIn } from './resolver';
 import { listenToFailures } from './thrown';
 import { readInstances, readNode } from './tree';
@@ -29,9 +32,19 @@ export function mount(plan: Plan): Mounted {
     },
   };
   const subject = () =>
-    (stage.vnode = Vue.h(plan.component as Vue.Component, unwrapRefs(props.value, plan), fill(plan.slots)));
+    (stage.vnode = Vue.h(
+      plan.component as Vue.Component,
+      unwrapRefs(props.value, plan),
+      fill(plan.slots, rendered),
+    ));
+  const rendered = new Set<string>();
+  complainOfSlots(plan, rendered);
   const app = Vue.createApp({ name: 'SimulacraStage', render: () => surround(plan, subject) });
-  const failures = listenToFailures(app, plan);
+  const failures = listenToFailures(app, plan, (instance) => {
+    const { component: own } = stage.vnode ?? {};
+    // Props are looked at before the instance has its proxy: then it is the one that is being made.
+    return own != null && (instance ? instance === own : own.proxy === null);
+  });
   provide(app, plan);
   const stops = [
     notePlaces(app, plan),
@@ -131,16 +144,26 @@ function unwrapRefs(props: Props, { component }: Plan): Props {
 }
 
 /** Slots as a test gives them: a text, a component, or a function of what the slot hands out. */
-const fill = (slots: Plan['slots']): Record<string, Vue.Slot> =>
+const fill = (slots: Plan['slots'], rendered: Set<string>): Record<string, Vue.Slot> =>
   Object.fromEntries(
     Object.entries(slots).map(([name, content]) => [
       name,
       ((scope: unknown) => {
+        rendered.add(name);
         if (isSlotFunction(content)) return content(scope);
         return isComponent(content) ? Vue.h(content as Vue.Component) : content;
       }) as Vue.Slot,
     ]),
   );
+
+function complainOfSlots({ slots, name, component, environment }: Plan, rendered: ReadonlySet<string>): void {
+  environment.sandbox.checks.push((occasion) => {
+    const asked = Object.keys(slots).find((slot) => !rendered.has(slot));
+    if (asked === undefined || occasion !== 'end') return undefined;
+    const known = slotsIn(unwrap(component) as Definition).filter((slot) => slot !== asked);
+    return explain('SIM-SLOT-UNUSED', { subject: name, asked, known, nearest: nearest(asked, known) });
+  });
+}
 
 // A function that says what it takes as a component is one; any other is asked for what is in the slot.
 const isSlotFunction = (content: unknown): content is (scope: unknown) => unknown =>

@@ -1,4 +1,5 @@
 import * as Vue from 'vue';
+import { explain as explainShared } from '../stage/errors';
 import { explain } from './errors';
 import { nearest } from '../core/near';
 import { print } from '../core/print';
@@ -11,7 +12,11 @@ type Instance = Vue.ComponentInternalInstance;
 type Proxied = Vue.ComponentPublicInstance | null;
 
 /** Hears what an application throws and warns of. */
-export function listenToFailures(app: Vue.App, plan: Plan) {
+export function listenToFailures(
+  app: Vue.App,
+  plan: Plan,
+  isSubject: (instance: Instance | undefined) => boolean,
+) {
   const bareReads: BareRead[] = [];
   let failed = false;
   const broken = new WeakSet<Instance>();
@@ -38,7 +43,8 @@ export function listenToFailures(app: Vue.App, plan: Plan) {
   app.config.warnHandler = (message, proxy, trace) => {
     // Vue goes on with a component whose setup has thrown: what it lacks then is no news.
     if (failed) return;
-    const complaint = complaintOf(message, proxy, plan);
+    const wrongProp = isSubject(proxy?.$) ? wordWrongProp(message, plan) : undefined;
+    const complaint = wrongProp ?? complaintOf(message, proxy, plan);
     if (complaint === 'none') return;
     if (complaint) plan.onThrown(complaint);
     else if (!/^injection ".*" not found/.test(message)) console.warn(`[Vue warn]: ${message}\n${trace}`);
@@ -94,6 +100,15 @@ function namesAround(proxy: Proxied): string[] {
 /** How an injection key or a plugin is called. */
 export const nameOfToken = (key: unknown): string =>
   typeof key === 'symbol' ? (key.description ?? 'a symbol') : typeof key === 'string' ? key : print(key, 40);
+
+/** A prop of the subject that is of another type than it declares: Vue only warns. */
+function wordWrongProp(message: string, { name, chronicle }: Plan): Error | undefined {
+  const [, why, prop] =
+    /^Invalid prop: (type|custom validator) check failed for prop "(.+?)"/.exec(message) ?? [];
+  if (!why || !prop) return undefined;
+  const found = /(Expected .*)$/.exec(message.split('\n')[0]!)?.[1]?.replace(' with value NaN', '') ?? 'Its validator refuses the value.';
+  return explainShared('SIM-PROP-TYPE', { subject: name, prop, found }, { chronicle });
+}
 
 /** What a warning means for a test: a failure that is worded, nothing at all, or undefined for a mere warning. */
 function complaintOf(message: string, proxy: Proxied, plan: Plan): Error | 'none' | undefined {

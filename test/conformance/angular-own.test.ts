@@ -276,6 +276,23 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     expect((await isolate(Page, { stub: [Names] })).container.textContent).toBe('of the module');
   });
 
+  it('refuses what it cannot take: an input, a slot, a value of an option', async () => {
+    @Component({ template: '<ng-content select="[footer]" />{{ weight() }}' })
+    class Frame {
+      readonly weight = input(1);
+    }
+    const codeOf = (work: Promise<unknown>) =>
+      work.then(
+        () => 'none',
+        (error: { code: string }) => error.code,
+      );
+    const frame = await isolate(Frame);
+    expect(await codeOf(frame.update({ wieght: 2 } as never))).toBe('SIM-PROP-UNKNOWN');
+    expect(await codeOf(isolate(Frame, { slots: { default: 'x' } }))).toBe('SIM-SLOT-UNKNOWN');
+    expect(await codeOf(isolate(Frame, { slots: { '[footer]': 'x' } }))).toBe('none');
+    expect(await codeOf(isolate(Frame, { defer: 'soon' as never }))).toBe('SIM-OPTION-VALUE');
+  });
+
   it('makes services of the application anew for each subject', async () => {
     @Injectable({ providedIn: 'root' })
     class Counter {

@@ -196,6 +196,25 @@ describe(`Vue ${version}, its own ways`, () => {
     expect(document.activeElement).toBe(again.find(label('Field')));
   });
 
+  it('refuses a prop of the wrong type, and a slot that is not there', async () => {
+    const Frame = parent('<p>{{ weight }}<slot name="footer" /></p>', { props: { weight: Number } });
+    const given = async (options: object) => {
+      await isolate(Frame, options);
+      await takeDown();
+    };
+    await expect(given({ props: { weight: 'heavy' } })).rejects.toThrow(
+      /SIM-PROP-TYPE[^]*"weight"[^]*Expected Number, got String/,
+    );
+    const frame = await isolate(Frame, { props: { weight: 3 } });
+    await expect(frame.update({ weight: 'heavy' })).rejects.toThrow('SIM-PROP-TYPE');
+    await takeDown();
+    await expect(given({ slots: { foter: 'x' } })).rejects.toThrow(
+      /SIM-SLOT-UNKNOWN[^]*slots: { footer: … }/,
+    );
+    await expect(given({ slots: { beside: 'x' } })).rejects.toThrow(/SIM-SLOT-UNUSED[^]*footer/);
+    await given({ slots: { footer: 'x' } });
+  });
+
   it('stubs one directive in two subjects, each for itself', async () => {
     const vMark = { mounted: (element: HTMLElement) => element.setAttribute('data-marked', '') };
     const Field = parent('<i v-mark="3" />', { directives: { mark: vMark } });

@@ -83,6 +83,11 @@ export const isolating = {
     nearest: f.nearest && `props: { ${f.nearest}: … }`,
     next: ['Nothing was rendered. Correct the name, or take it out.'],
   }),
+  'SIM-PROP-TYPE': (f: { subject: string; prop: string; found: string }): Report => ({
+    head: `${f.subject} was given a value of the wrong type for the prop "${f.prop}".`,
+    there: [f.found, 'Vue only warns of it and goes on.'],
+    next: [`Give it what it declares:   props: { ${f.prop}: … }`],
+  }),
   'SIM-REST-NEVER': (f: { subject: string; turns: number; busy: string }): Report => ({
     head: `${f.subject} never comes to rest: after ${f.turns} turns it still has something to do.`,
     there: [`It keeps doing this:   ${f.busy}`],

@@ -38,6 +38,19 @@ export const surrounding = {
     nearest: f.nearest && `slots: { ${f.nearest}: … }`,
     next: ['Correct the name, or take it out.'],
   }),
+  'SIM-SLOT-UNUSED': (f: {
+    subject: string;
+    asked: string;
+    known: string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `What was put into the slot "${f.asked}" of ${f.subject} was never rendered.`,
+    there: [
+      f.known.length ? `Other slots it names: ${list(f.known)}.` : 'No other slot of it could be read.',
+    ],
+    nearest: f.nearest && `slots: { ${f.nearest}: … }`,
+    next: ['Take it out, correct the name, or bring the test to where the slot is rendered.'],
+  }),
   'SIM-GIVEN-NONE': (f: { subject: string; asked: string; provided: string[] }): Report => ({
     head: `${f.subject} was given nothing for ${f.asked}.`,
     there: [f.provided.length ? `It was given ${list(f.provided)}.` : 'It was provided with nothing.'],
