@@ -28,16 +28,21 @@ export function nearest<T>(
   read: (candidate: T) => string = String,
 ): T | undefined {
   const low = wanted.toLowerCase();
+  const most = Math.max(2, Math.floor(low.length / 3));
   let best: T | undefined;
   let least = Infinity;
   for (const candidate of candidates) {
     const other = read(candidate).toLowerCase();
-    const far = other === low ? 0 : distance(low, other);
+    // A long text that has the words somewhere in it is nothing a person would have meant.
+    if (other.length > low.length * 4 + 60) continue;
+    const isFar = Math.abs(other.length - low.length) > most;
+    const far = other === low ? 0 : isFar ? Infinity : distance(low, other);
     const contained = far > 0 && (other.includes(low) || low.includes(other)) && other.length > 2;
     const score = contained ? Math.min(far, 2) : far;
-    if (score < least && (contained || far <= Math.max(2, Math.floor(low.length / 3)))) {
+    if (score < least && (contained || far <= most)) {
       least = score;
       best = candidate;
+      if (score === 0) break;
     }
   }
   return best;

@@ -109,15 +109,12 @@ export function whatIsThere(locator: Locator, view: View): { there: string[]; ne
     return { there: [locator.outer ? 'There is nothing to look inside of.' : 'The page is empty.'] };
   const alike = all.filter((element) => isAlike(element, locator));
   const wanted = wordsOf(locator);
-  const close =
-    wanted === undefined
-      ? undefined
-      : nearest(wanted, preferred(alike, all), (element) => wordsOn(element, sought));
+  const close = wanted === undefined ? undefined : findClose(wanted, alike, all, sought);
   const shown = close && !alike.includes(close) ? [close, ...alike] : alike;
   const there =
     shown.length > 0
       ? [`There is ${names(shown, sought)}.`]
-      : [`There is no ${kindOf(locator)} at all. There is ${names(all.filter(isTelling), sought)}.`];
+      : [`There is no ${kindOf(locator)} at all. There is ${names(all, sought, isTelling)}.`];
   if (sought.by === 'role' && !knownRoles().includes(sought.role)) {
     const meant = nearest(sought.role, knownRoles());
     there.unshift(`"${sought.role}" is no role of ARIA${meant ? `; "${meant}" is` : ''}.`);
@@ -129,18 +126,31 @@ export function whatIsThere(locator: Locator, view: View): { there: string[]; ne
   };
 }
 
-const preferred = (alike: Element[], all: Element[]) => [
-  ...alike,
-  ...all.filter((element) => isTelling(element) && !alike.includes(element)),
-];
+// What is of the kind that was looked for comes first; the rest of the page only where none of it is close.
+function findClose(
+  wanted: string,
+  alike: readonly Element[],
+  all: readonly Element[],
+  sought: Locator['sought'],
+): Element | undefined {
+  const most = wanted.length * 4 + 60;
+  // The text an element is made of is quick to have; its name is not.
+  const mayBe = (element: Element) => (element.textContent ?? '').length <= most * 2;
+  const words = (element: Element) => wordsOn(element, sought);
+  const found = nearest(wanted, alike.filter(mayBe), words);
+  if (found) return found;
+  const others = all.filter((element) => element.childElementCount < 8 && mayBe(element)).slice(0, 3000);
+  return nearest(wanted, others, (element) => (isTelling(element) ? words(element) : ''));
+}
+
 // What a person would compare with the words that were looked for.
 const wordsOn = (element: Element, { by }: Locator['sought']): string =>
   by === 'testId' ? (element.getAttribute('data-testid') ?? '') : heardOrText(element);
 
-const heardOrText = (element: Element) =>
-  isField(element) && labelElementsOf(element)[0]
-    ? textOf(labelElementsOf(element)[0]!)
-    : heardOf(element) || textOf(element);
+function heardOrText(element: Element): string {
+  const [label] = isField(element) ? labelElementsOf(element) : [];
+  return label ? textOf(label) : heardOf(element) || textOf(element);
+}
 const isTelling = (element: Element) => heardOf(element) !== '';
 
 function isAlike(element: Element, { sought }: Locator): boolean {
@@ -152,7 +162,7 @@ function isAlike(element: Element, { sought }: Locator): boolean {
     case 'testId':
       return element.hasAttribute('data-testid');
     case 'text':
-      return element.children.length === 0 && textOf(element) !== '';
+      return element.childElementCount === 0 && textOf(element) !== '';
     default:
       return false;
   }
@@ -172,10 +182,31 @@ function wordsOf({ sought }: Locator): string | undefined {
   return words === undefined ? undefined : typeof words === 'string' ? foldSpace(words) : words.source;
 }
 
-function names(elements: readonly Element[], sought: Locator['sought']): string {
-  const told = new Set(elements.map((element) => nameWithArticle(element, sought)));
-  return told.size === 0 ? 'only text' : list([...told], 6);
+/** The first few of some elements by their names, and how many more there are. */
+function names(
+  elements: readonly Element[],
+  sought: Locator['sought'],
+  isTold: (element: Element) => boolean = () => true,
+): string {
+  const told = new Set<string>();
+  let left = 0;
+  for (const [at, element] of elements.entries()) {
+    // What is not shown is only counted, and in a long list not even told apart.
+    if (told.size > mostNames && at > mostRead) {
+      left = elements.length - at;
+      break;
+    }
+    if (isTold(element)) told.add(nameWithArticle(element, sought));
+  }
+  if (told.size === 0) return 'only text';
+  const shown = [...told];
+  return left === 0
+    ? list(shown, mostNames)
+    : `${shown.slice(0, mostNames).join(', ')} and ${shown.length - mostNames + left} more`;
 }
+
+const mostNames = 6;
+const mostRead = 200;
 
 function nameWithArticle(element: Element, sought: Locator['sought']): string {
   const told = describe(element);

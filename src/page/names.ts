@@ -116,11 +116,33 @@ function nativeName(element: Element, seen: Set<Element>, why: Why): string | un
 
 /** The label elements tied to a field, by `for` or around it. */
 export function labelElementsOf(element: Element): Element[] {
-  const tied = (element as HTMLInputElement).labels;
-  if (tied) return [...tied];
+  if (labelable.test(element.localName)) return tiedLabels(element);
   const around = element.closest('label');
   return around ? [around] : [];
 }
+
+const labelable = /^(button|input|meter|output|progress|select|textarea)$/;
+
+// Not by the platform's `labels`: a simulated page walks the whole document for it, for each element anew.
+function tiedLabels(element: Element): Element[] {
+  const around = element.closest('label');
+  const tied = around && !around.hasAttribute('for') && firstLabelable(around) === element ? [around] : [];
+  if (!element.id) return tied;
+  const all = element.ownerDocument.getElementsByTagName('label');
+  for (let at = 0; at < all.length; at++) {
+    const label = all[at]!;
+    if (label.getAttribute('for') === element.id && !tied.includes(label)) tied.push(label);
+  }
+  if (element.isConnected || tied.length > 0) return tied;
+  // At an earlier moment, which is a copy beside the page.
+  const root = element.getRootNode() as Element;
+  return [...(root.querySelectorAll?.('label[for]') ?? [])].filter(
+    (label) => label.getAttribute('for') === element.id,
+  );
+}
+
+const firstLabelable = (label: Element): Element | null =>
+  label.querySelector('button,input:not([type=hidden]),meter,output,progress,select,textarea');
 
 const labelsOf = (element: Element, seen: Set<Element>) =>
   labelElementsOf(element)

@@ -115,7 +115,10 @@ const ownText = (label: Element) =>
 
 function searchText(root: Element, words: string | RegExp): Element[] {
   const found: Element[] = [];
+  const wanted = typeof words === 'string' && !altersNames(root) ? squeeze(words) : undefined;
   const visit = (element: Element): boolean => {
+    // Words that are not anywhere below are in none of it; most of a page is passed over by that.
+    if (wanted !== undefined && !squeeze(element.textContent ?? '').includes(wanted)) return false;
     let inner = false;
     for (const child of element.children) {
       if (child.localName !== 'script' && child.localName !== 'style') inner = visit(child) || inner;

@@ -106,7 +106,9 @@ function wordWrongProp(message: string, { name, chronicle }: Plan): Error | unde
   const [, why, prop] =
     /^Invalid prop: (type|custom validator) check failed for prop "(.+?)"/.exec(message) ?? [];
   if (!why || !prop) return undefined;
-  const found = /(Expected .*)$/.exec(message.split('\n')[0]!)?.[1]?.replace(' with value NaN', '') ?? 'Its validator refuses the value.';
+  const found =
+    /(Expected .*)$/.exec(message.split('\n')[0]!)?.[1]?.replace(' with value NaN', '') ??
+    'Its validator refuses the value.';
   return explainShared('SIM-PROP-TYPE', { subject: name, prop, found }, { chronicle });
 }
 
