@@ -13,8 +13,8 @@ import { knownRoles, roleOf, selectorOf } from './roles';
 export interface Background {
   readonly chronicle: { toString(): string };
   readonly calledAt: Error | undefined;
-  /** The page at earlier moments, newest first; asked for only when a failure is worded. */
-  earlier(): Element[];
+  /** Shows the page at earlier moments, newest first, until it is told to stop. */
+  goBack(look: (frame: Element) => boolean): void;
 }
 
 /** Words why a locator found nothing, by the nearest thing to it on the page. */
@@ -52,10 +52,12 @@ function explainOtherTag(locator: Locator, view: View, background: Background, s
   const [element] = locate({ ...locator, sought: { by: 'text', words: named } }, view);
   if (!element || sameRoleNear(element, asked.role)) return undefined;
   const role = roleOf(element);
-  const was = background
-    .earlier()
-    .map((frame) => locate({ ...locator, outer: undefined }, { ...view, roots: [frame] })[0])
-    .find(Boolean);
+  let was: string | undefined;
+  background.goBack((frame) => {
+    const [found] = locate({ ...locator, outer: undefined }, { ...view, roots: [frame] });
+    was = found && `<${found.localName}>, ${describe(found)}`;
+    return found !== undefined;
+  });
   return explain(
     'SIM-FIND-TAG',
     {
@@ -63,7 +65,7 @@ function explainOtherTag(locator: Locator, view: View, background: Background, s
       text: textOf(element),
       element: `<${element.localName}>`,
       role: role ? `has the role "${role}"` : 'has no role',
-      was: was && `<${was.localName}>, ${describe(was)}`,
+      was,
     },
     background,
   );
@@ -78,6 +80,10 @@ function explainSplit(locator: Locator, view: View, background: Background, soug
   if (asked.by !== 'text' || typeof asked.words !== 'string') return undefined;
   const wanted = foldSpace(asked.words);
   if (!wanted) return undefined;
+  // Words that are nowhere in the text of the page are in no element of it.
+  const squeezed = wanted.replace(/\s+/g, '');
+  if (!view.roots.some(({ textContent }) => textContent.replace(/\s+/g, '').includes(squeezed)))
+    return undefined;
   const pattern = new RegExp(wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
   const [element] = locate({ ...locator, sought: { by: 'text', words: pattern } }, view);
   if (!element) return undefined;

@@ -78,10 +78,27 @@ function whyInvisible(element: Element): string | undefined {
 // Computing styles is by far the slowest thing a simulated page does. Without a style sheet the
 // element's own style attribute is all that can hide it.
 function styleOf(element: Element): { display: string; visibility: string } | undefined {
-  const { styleSheets, defaultView } = element.ownerDocument;
-  if (styleSheets.length > 0 && element.isConnected && defaultView)
-    return defaultView.getComputedStyle(element);
+  const { ownerDocument } = element;
+  if (hasStyles(ownerDocument) && element.isConnected && ownerDocument.defaultView)
+    return ownerDocument.defaultView.getComputedStyle(element);
   return element.hasAttribute('style') ? (element as HTMLElement).style : undefined;
+}
+
+let known: { readonly document: Document; readonly has: boolean } | undefined;
+
+/** True where a document has style sheets. */
+export const hasStyles = (document: Document): boolean =>
+  known?.document === document ? known.has : document.styleSheets.length > 0;
+
+/** Does a search; whether the page has style sheets, which takes long to ask, is asked once in it. */
+export function knowingStyles<T>(document: Document, search: () => T): T {
+  const before = known;
+  known = before?.document === document ? before : { document, has: document.styleSheets.length > 0 };
+  try {
+    return search();
+  } finally {
+    known = before;
+  }
 }
 
 function isFolded(element: Element): boolean {

@@ -1,4 +1,5 @@
-import { gistOf, tellNews } from './gist';
+import { gistOf, lineOf, tellNews, type Line } from './gist';
+import { Likeness } from './likeness';
 
 const everything: MutationObserverInit = {
   subtree: true,
@@ -9,141 +10,182 @@ const everything: MutationObserverInit = {
   characterDataOldValue: true,
 };
 
+/** The end of what was rendered in one go. */
+interface Moment {
+  /** How many records there were. */
+  readonly end: number;
+  /** The children of the body that belonged to the subject. */
+  readonly roots: readonly Element[];
+}
+
+/** The page at an earlier moment, as a copy that is good until the next one is looked at. */
+export interface Earlier {
+  /** What stands for the body. */
+  readonly frame: Element;
+  /** Where the next moment differs from it: outermost elements; undefined where all of it may. */
+  readonly changed: readonly Element[] | undefined;
+}
+
 /**
  * What the page looked like at every moment. Nothing is copied while the test runs: the platform's
- * own record of changes is kept, and an earlier moment is rebuilt from it only when somebody asks.
+ * own record of changes is kept, and earlier moments are gone back to only when somebody asks.
  *
  * @see https://dom.spec.whatwg.org/#mutation-observers
  */
 export class PageHistory {
-  readonly root: Element;
+  readonly #body: Element;
   readonly #observer: MutationObserver;
-  readonly #records: MutationRecord[] = [];
-  /** How many records there were at the end of each moment. */
-  readonly #moments: number[] = [];
-  #rebuilt: { upTo: number; frames: Element[]; gists: string[][] } | undefined;
+  #records: MutationRecord[] = [];
+  readonly #moments: Moment[] = [];
+  #roots: readonly Element[] = [];
+  readonly #watched = new WeakSet<Element>();
+  readonly #news: string[] = [];
 
   constructor(
     /** Where the subject is rendered. */
-    container: Element,
-    /** Which children of the body belong to the subject. */
-    readonly belongs: (child: Element) => boolean,
+    private readonly container: Element,
+    /** Which other children of the body belong to the subject. */
+    private readonly belongs: (child: Element) => boolean,
   ) {
-    this.root = container.ownerDocument.body;
+    this.#body = container.ownerDocument.body;
     const { MutationObserver } = container.ownerDocument.defaultView as unknown as typeof globalThis;
     this.#observer = new MutationObserver((records) => this.#keep(records));
-    // The body is watched for what comes and goes, not all below it: the simulated page would keep
-    // everything that was ever taken off it until the next full collection of garbage.
-    this.#observer.observe(this.root, { childList: true });
-    this.#observer.observe(container, everything);
   }
 
+  // One by one: a turn may bring more records than a call takes arguments.
   #keep(records: readonly MutationRecord[]): void {
-    this.#records.push(...records);
-    for (const { target, addedNodes } of records) {
-      if (target !== this.root) continue;
-      for (const node of addedNodes) {
-        if (node.nodeType === 1 && this.belongs(node as Element)) this.#observer.observe(node, everything);
-      }
-    }
+    for (const record of records) this.#records.push(record);
   }
 
   /** Ends a moment: what changes from here on belongs to the next. @returns its number, from 0 */
   mark(): number {
     this.#keep(this.#observer.takeRecords());
-    return this.#moments.push(this.#records.length) - 1;
+    const roots = this.#readRoots();
+    // What was there before the first moment is never gone back to, so it is watched only from here on.
+    for (const root of roots) {
+      if (this.#watched.has(root)) continue;
+      this.#watched.add(root);
+      this.#observer.observe(root, everything);
+    }
+    return this.#moments.push({ end: this.#records.length, roots }) - 1;
+  }
+
+  // By hand, from the end, where the subject is: a live collection is slow to list in a simulated page.
+  #readRoots(): readonly Element[] {
+    const body = this.#body;
+    if (body.firstElementChild === this.container && body.lastElementChild === this.container)
+      return this.#roots.length === 1 ? this.#roots : (this.#roots = [this.container]);
+    const found: Element[] = [];
+    for (let at = body.firstElementChild; at; at = at.nextElementSibling)
+      if (at === this.container || this.belongs(at)) found.push(at);
+    const isSame = found.length === this.#roots.length && found.every((root, at) => root === this.#roots[at]);
+    return isSame ? this.#roots : (this.#roots = found);
   }
 
   /** True where the page has changed since the last moment ended. */
   get changed(): boolean {
     this.#keep(this.#observer.takeRecords());
-    return this.#records.length > (this.#moments.at(-1) ?? 0);
+    const last = this.#moments.at(-1);
+    return !last || this.#records.length > last.end || this.#readRoots() !== last.roots;
   }
 
-  /** The page at every moment so far, rebuilt; the last one is the page as it is. */
-  frames(): Element[] {
-    return this.#rebuild().frames;
+  /** How many moments there were. */
+  get moments(): number {
+    return this.#moments.length;
+  }
+
+  /** Goes back moment by moment, the last one first, until `look` returns true. */
+  goBack(look: (earlier: Earlier) => boolean): boolean {
+    return this.#walk(0, (_, earlier) => look(earlier));
   }
 
   /** What a moment showed that the one before it did not, in a few words. */
   news(moment: number): string {
-    if (this.#moments[moment] === (this.#moments[moment - 1] ?? 0)) return 'looks as before';
-    const { gists } = this.#rebuild();
-    return tellNews(gists[moment - 1] ?? [], gists[moment] ?? []);
+    if (this.#news[moment] === undefined) this.#readNews(moment);
+    return this.#news[moment]!;
+  }
+
+  // Of each moment, what is told of where it differs from the one before; the rest cancels itself out.
+  #readNews(first: number): void {
+    this.#keep(this.#observer.takeRecords());
+    const last = this.#moments.length - 1;
+    if (first === 0 && last === 0 && this.#records.length === this.#moments[0]!.end) {
+      // The first moment is the page as it is: nothing has to be copied.
+      this.#news[0] = tellNews([], this.#moments[0]!.roots.flatMap(gistOf));
+      return;
+    }
+    let after: Line[] | undefined;
+    let afterOf = -1;
+    this.#walk(
+      Math.max(0, first - 1),
+      (moment, { frame }) => {
+        if (after && afterOf === moment + 1 && this.#news[afterOf] === undefined)
+          this.#news[afterOf] = tellNews(gistAround(frame, this.#places), after);
+        if (moment === 0 && this.#news[0] === undefined) this.#news[0] = tellNews([], gistOf(frame));
+        return false;
+      },
+      (moment, frame, places) => {
+        this.#places = places;
+        after = gistAround(frame, places);
+        afterOf = moment;
+      },
+    );
+  }
+  #places: readonly Element[] | undefined;
+
+  /**
+   * @param look is shown each moment from the last to `first`
+   * @param leave is shown a moment again before it is left, with the places that will change
+   */
+  #walk(
+    first: number,
+    look: (moment: number, earlier: Earlier) => boolean,
+    leave?: (moment: number, frame: Element, places: readonly Element[] | undefined) => void,
+  ): boolean {
+    this.#keep(this.#observer.takeRecords());
+    const last = this.#moments.length - 1;
+    if (last < first) return false;
+    const likeness = new Likeness(this.#body.ownerDocument, this.#moments[last]!.roots);
+    likeness.undo(this.#records, this.#moments[last]!.end, this.#records.length);
+    let changed: readonly Element[] | undefined;
+    for (let moment = last; ; moment--) {
+      if (look(moment, { frame: likeness.frame, changed })) return true;
+      if (moment === first) return false;
+      const { end, roots } = this.#moments[moment - 1]!;
+      const hasMoved = roots !== this.#moments[moment]!.roots;
+      const places = hasMoved ? undefined : likeness.places(this.#records, end, this.#moments[moment]!.end);
+      leave?.(moment, likeness.frame, places);
+      likeness.undo(this.#records, end, this.#moments[moment]!.end);
+      if (hasMoved) likeness.show(roots);
+      changed = places?.filter((place) => likeness.frame.contains(place));
+    }
   }
 
   stop(): void {
     this.mark();
     this.#observer.disconnect();
   }
-
-  #rebuild() {
-    this.#keep(this.#observer.takeRecords());
-    const upTo = this.#records.length * 1e6 + this.#moments.length;
-    if (this.#rebuilt?.upTo !== upTo) {
-      const frames = rewind(this, this.#records, this.#moments);
-      this.#rebuilt = { upTo, frames, gists: frames.map(gistOf) };
-    }
-    return this.#rebuilt;
-  }
 }
 
-/** Undoes the records one by one on a likeness of the page, and copies it at each moment. */
-function rewind(
-  page: Pick<PageHistory, 'root' | 'belongs'>,
-  records: readonly MutationRecord[],
-  moments: readonly number[],
-): Element[] {
-  const likeness = new Likeness();
-  const frames: Element[] = [];
-  let next = records.length;
-  for (const end of [...moments].reverse()) {
-    while (next > end) likeness.undo(records[--next]!);
-    frames.unshift(likeness.copy(page.root, (child) => page.belongs(child as Element)) as Element);
+/** What is told of some places and of what is around them; of the whole page where the places are not known. */
+function gistAround(frame: Element, places: readonly Element[] | undefined): Line[] {
+  if (!places) return worded(gistOf(frame));
+  const told: Line[] = [];
+  const around = new Set<Element>();
+  for (const place of places) {
+    if (!frame.contains(place)) continue;
+    told.push(...gistOf(place));
+    for (let at: Element | null = place; at && at !== frame; at = at.parentElement) around.add(at);
   }
-  return frames;
+  for (const element of around) {
+    const line = lineOf(element);
+    if (line) told.push(line);
+  }
+  return worded(told);
 }
 
-/** The page as it was, kept beside the page: only what differs from now is written down. */
-class Likeness {
-  readonly #children = new Map<Node, Node[]>();
-  readonly #attributes = new Map<Node, Map<string, string | null>>();
-  readonly #data = new Map<Node, string | null>();
-
-  undo(record: MutationRecord): void {
-    const { target } = record;
-    if (record.type === 'attributes') {
-      const changed = this.#attributes.get(target) ?? new Map<string, string | null>();
-      this.#attributes.set(target, changed.set(record.attributeName!, record.oldValue));
-    } else if (record.type === 'characterData') {
-      this.#data.set(target, record.oldValue);
-    } else {
-      this.#undoChildren(record);
-    }
-  }
-
-  #undoChildren({ target, addedNodes, removedNodes, previousSibling, nextSibling }: MutationRecord): void {
-    const added = new Set<Node>(addedNodes);
-    const children = this.#childrenOf(target).filter((node) => !added.has(node));
-    const after = previousSibling ? children.indexOf(previousSibling) + 1 : 0;
-    const before = nextSibling ? children.indexOf(nextSibling) : -1;
-    const at = after > 0 ? after : before >= 0 ? before : previousSibling ? children.length : 0;
-    children.splice(at, 0, ...removedNodes);
-    this.#children.set(target, children);
-  }
-
-  readonly #childrenOf = (node: Node): Node[] => this.#children.get(node) ?? [...node.childNodes];
-
-  copy(node: Node, belongs: (child: Node) => boolean = () => true): Node {
-    // A copy of the body stands for the subject's place, and must not look like a page of its own.
-    const copy = node.nodeName === 'BODY' ? node.ownerDocument!.createElement('div') : node.cloneNode(false);
-    const data = this.#data.get(node);
-    if (data !== undefined) copy.nodeValue = data;
-    for (const [name, value] of this.#attributes.get(node) ?? []) {
-      if (value === null) (copy as Element).removeAttribute(name);
-      else (copy as Element).setAttribute(name, value);
-    }
-    for (const child of this.#childrenOf(node)) if (belongs(child)) copy.appendChild(this.copy(child));
-    return copy;
-  }
+// The copy goes on to an earlier moment: what is to be compared with it is worded before.
+function worded(lines: Line[]): Line[] {
+  for (const line of lines) line.told();
+  return lines;
 }

@@ -1,5 +1,5 @@
 import { refuse } from './errors';
-import { whyHidden } from './hidden';
+import { knowingStyles, whyHidden } from './hidden';
 import { fits, foldSpace, isLocator, type Locator, type RoleState, type Words } from './locators';
 import { altersNames, heardOf, labelElementsOf, nameOf, textOf } from './names';
 import { heardAsText, levelOf, namedByContent, roleOf, selectorOf } from './roles';
@@ -16,6 +16,11 @@ export interface View {
 
 /** Every element that a locator fits, in page order; `anyway` includes what nobody perceives. */
 export function locate(locator: Locator, view: View, anyway = false): Element[] {
+  const [root] = view.roots;
+  return root ? knowingStyles(root.ownerDocument, () => locateKnowing(locator, view, anyway)) : [];
+}
+
+function locateKnowing(locator: Locator, view: View, anyway: boolean): Element[] {
   const fitting = candidates(locator, view);
   if (anyway || locator.hidden) return fitting;
   const aria = locator.sought.by === 'role' || locator.sought.by === 'label';
@@ -120,7 +125,7 @@ function searchText(root: Element, words: string | RegExp): Element[] {
     // Words that are not anywhere below are in none of it; most of a page is passed over by that.
     if (wanted !== undefined && !squeeze(element.textContent ?? '').includes(wanted)) return false;
     let inner = false;
-    for (const child of element.children) {
+    for (let child = element.firstElementChild; child; child = child.nextElementSibling) {
       if (child.localName !== 'script' && child.localName !== 'style') inner = visit(child) || inner;
     }
     if (inner || !element.firstChild || !fits(words, textOf(element))) return inner;
@@ -135,9 +140,33 @@ function searchText(root: Element, words: string | RegExp): Element[] {
   ) {
     // A subject may be nothing but text, which then stands right in its container.
     if (root.parentElement?.localName === 'body') visit(root);
-    else for (const child of root.children) visit(child);
+    else for (let child = root.firstElementChild; child; child = child.nextElementSibling) visit(child);
   }
   return found;
+}
+
+/**
+ * True where one element fits what is sought, taken by itself; of a text also where something inside of it
+ * does.
+ */
+export function fitsAt(element: Element, { sought, hidden }: Locator): boolean {
+  const fitsSought = () => {
+    switch (sought.by) {
+      case 'role':
+        return (
+          roleOf(element) === sought.role &&
+          fitsState(element, sought.state) &&
+          (sought.name === undefined || fits(sought.name, heardOf(element)))
+        );
+      case 'text':
+        return fits(sought.words, textOf(element));
+      case 'testId':
+        return fits(sought.words, element.getAttribute('data-testid') ?? '');
+      default:
+        return false;
+    }
+  };
+  return fitsSought() && (hidden || whyHidden(element, sought.by === 'role') === undefined);
 }
 
 function fitsState(element: Element, state: RoleState): boolean {

@@ -171,14 +171,20 @@ export class Stage implements Resting {
   }
 
   #outside(): Element[] {
-    return [...document.body.children].filter(
-      (element) => element !== this.container && isClaimed(this.environment, element),
-    );
+    const found: Element[] = [];
+    // By hand: a live collection is slow to list in a simulated page.
+    for (let at = document.body.firstElementChild; at; at = at.nextElementSibling)
+      if (at !== this.container && isClaimed(this.environment, at)) found.push(at);
+    return found;
   }
 
   /** What a message tells beside its own matter. */
   background(calledAt?: Error) {
-    return { calledAt, chronicle: this.chronicle, earlier: () => [...this.history.frames()].reverse() };
+    return {
+      calledAt,
+      chronicle: this.chronicle,
+      goBack: (look: (frame: Element) => boolean) => void this.history.goBack(({ frame }) => look(frame)),
+    };
   }
 }
 

@@ -2,7 +2,7 @@ import { explain } from './errors';
 import { describe } from '../page/describe';
 import { whatIsThere } from '../page/explain';
 import { phraseLocator, type Locator } from '../page/locators';
-import { locate } from '../page/query';
+import { fitsAt, locate, type View } from '../page/query';
 import { lookFor, wordNone } from './look';
 import type { Stage } from './stage';
 
@@ -39,25 +39,39 @@ export function makeVerdicts(stage: Stage): Verdicts {
     },
     hasShown(locator) {
       lookFor(stage, locator, 'expect(…).toHaveShown()', calledAt());
-      const frames = stage.history.frames();
       const view = stage.view();
-      const pass = frames.some(
-        (frame) =>
-          locate(locator, {
-            ...view,
-            roots: [frame],
-            partsOf: (component) => stubsIn(frame, view.nameOf(component)),
-          }).length > 0,
-      );
+      const pass = hasShown(stage, locator, view);
       const message = () => {
         const { there } = whatIsThere(locator, view);
-        const fields = { what: what(locator), moments: frames.length, there, wanted: !pass };
+        const fields = { what: what(locator), moments: stage.history.moments, there, wanted: !pass };
         return stage.withCauses(explain('SIM-NEVER-SHOWN', fields, stage.background())).message;
       };
       return { pass, message };
     },
   };
 }
+
+function hasShown(stage: Stage, locator: Locator, view: View): boolean {
+  if (locate(locator, view).length > 0) return true;
+  const inFrame = (root: Element): View => ({
+    ...view,
+    roots: [root],
+    partsOf: (component) => stubsIn(root, view.nameOf(component)),
+  });
+  return stage.history.goBack(({ frame, changed }) => {
+    if (!changed || !isLocal(locator)) return locate(locator, inFrame(frame)).length > 0;
+    return changed.some((place) => {
+      if (locate(locator, inFrame(place)).length > 0) return true;
+      for (let at: Element | null = place; at && at !== frame; at = at.parentElement)
+        if (fitsAt(at, locator)) return true;
+      return false;
+    });
+  });
+}
+
+// What is told of an element by itself and what is in it can only have changed where something changed.
+const isLocal = ({ sought, outer }: Locator): boolean =>
+  outer === undefined && (sought.by === 'role' || sought.by === 'text' || sought.by === 'testId');
 
 // An earlier moment is a copy of the page: there a part can only be told by its stub's mark.
 const stubsIn = (frame: Element, name: string): Element[] =>
