@@ -132,7 +132,14 @@ export class Network {
     await this.environment.gate.pass(what);
     asked.status = 0;
     this.environment.chronicle.add('unmatched', what, { detail: 'no route', trigger: true });
-    throw brokenConnection(this.#complaintOf([unmatched]));
+    const error = brokenConnection();
+    // Worded only when somebody looks: a component may ask a thousand times.
+    let cause: Error | undefined;
+    throw Object.defineProperty(error, 'cause', {
+      configurable: true,
+      enumerable: false,
+      get: () => (cause ??= this.#complaintOf([unmatched])),
+    });
   }
 
   /** What to say of the requests that nobody answered; undefined where all were answered. */

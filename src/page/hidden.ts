@@ -5,7 +5,8 @@ export function isLeftOut(element: Element): boolean {
   return (
     element.getAttribute('aria-hidden') === 'true' ||
     (!element.getAttribute('role') && unrendered.test(element.localName)) ||
-    (whyUnrendered(element) ?? whyInvisible(element)) !== undefined
+    whyUnrendered(element) !== undefined ||
+    /^(hidden|collapse)$/.test(styleOf(element)?.visibility ?? '')
   );
 }
 

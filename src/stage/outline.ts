@@ -21,27 +21,49 @@ export const bareNode = (name: string): TreeNode => ({
  *
  * @param depth how many levels of components are looked into
  */
-export function printOutline(node: TreeNode, depth: number): string {
+export const printOutline = (node: TreeNode, depth: number): string => {
   const lines: string[] = [];
-  printNode(node, 0, depth, lines);
+  // By a list: a page may be nested more deeply than calls can be.
+  const next: Item[] = [{ node, indent: 0, depth }];
+  for (let item = next.pop(); item; item = next.pop()) {
+    const { line, inside, indent: deeper, depth: left } = printNode(item);
+    if (line !== undefined) lines.push(`${'  '.repeat(item.indent)}${cut(line, 98 - item.indent * 2)}`);
+    for (const child of joinTexts(inside).reverse()) next.push({ node: child, indent: deeper, depth: left });
+  }
   return lines.join('\n');
+};
+
+interface Item {
+  readonly node: TreeNode;
+  readonly indent: number;
+  readonly depth: number;
 }
 
-function printNode(node: TreeNode, indent: number, depth: number, lines: string[]): void {
-  const add = (line: string) => lines.push(`${'  '.repeat(indent)}${cut(line, 98 - indent * 2)}`);
+/** The line of one node, and what comes below it. */
+interface Printed {
+  readonly line?: string;
+  readonly inside: readonly TreeNode[];
+  readonly indent: number;
+  readonly depth: number;
+}
+
+function printNode({ node, indent, depth }: Item): Printed {
+  const none = { inside: [], indent, depth };
   switch (node.kind) {
-    case 'text':
-      if (foldSpace(node.text)) add(JSON.stringify(foldSpace(node.text)));
-      return;
+    case 'text': {
+      const text = foldSpace(node.text);
+      return text ? { ...none, line: JSON.stringify(text) } : none;
+    }
     case 'component': {
       const props = printProps(node.props);
-      add(`${node.name}${props && `  ${props}`}`);
-      if (depth > 0 && !node.stub) printAll(node.children, indent + 1, depth - 1, lines);
-      else if (depth > 0) printAll(slotsOf(node), indent + 1, depth, lines);
-      return;
+      const line = `${node.name}${props && `  ${props}`}`;
+      if (depth <= 0) return { ...none, line };
+      return node.stub
+        ? { line, inside: slotsOf(node), indent: indent + 1, depth }
+        : { line, inside: node.children, indent: indent + 1, depth: depth - 1 };
     }
     case 'element':
-      return printElement(node, indent, depth, lines, add);
+      return printElement(node, indent, depth);
     default:
       return node satisfies never;
   }
@@ -55,43 +77,31 @@ const slotsOf = (node: Extract<TreeNode, { kind: 'component' }>): readonly TreeN
 
 type ElementNode = Extract<TreeNode, { kind: 'element' }>;
 
-function printElement(
-  node: ElementNode,
-  indent: number,
-  depth: number,
-  lines: string[],
-  add: (line: string) => void,
-): void {
-  const { element } = node;
+function printElement(node: ElementNode, indent: number, depth: number): Printed {
+  const { element, children } = node;
+  const here = (inside: readonly TreeNode[]) => ({ inside, indent, depth });
   // The words of a label are said by the field they name.
-  if (isLeftOut(element) || (element.localName === 'label' && element.childElementCount === 0)) return;
+  if (isLeftOut(element) || (element.localName === 'label' && element.childElementCount === 0))
+    return here([]);
+  if (element.localName === 'label') return here(children.filter(({ kind }) => kind !== 'text'));
   const role = roleOf(element);
-  if (element.localName === 'label')
-    return printAll(
-      node.children.filter(({ kind }) => kind !== 'text'),
-      indent,
-      depth,
-      lines,
-    );
-  if (!role || wording.has(role)) return printAll(node.children, indent, depth, lines);
-  add(describeState(element));
-  const told = namedByContent.has(role) || describeState(element).includes(JSON.stringify(textOf(element)));
-  if (!told || hasMore(node))
-    printAll(
-      node.children.filter((child) => child.kind !== 'text' || !told),
-      indent + 1,
-      depth,
-      lines,
-    );
+  if (!role || wording.has(role)) return here(children);
+  const line = describeState(element);
+  const told = namedByContent.has(role) || line.includes(JSON.stringify(textOf(element)));
+  if (told && !hasMore(node)) return { ...here([]), line };
+  const inside = children.filter((child) => child.kind !== 'text' || !told);
+  return { line, inside, indent: indent + 1, depth };
 }
 
 // Words are told with the element they are in; a component or another element with a role is not.
-const hasMore = (node: TreeNode): boolean =>
-  node.kind !== 'text' &&
-  node.children.some(
-    (child) =>
-      child.kind === 'component' || (child.kind === 'element' && isTold(child.element)) || hasMore(child),
-  );
+function hasMore(node: TreeNode): boolean {
+  const next = node.kind === 'text' ? [] : [...node.children];
+  for (let child = next.pop(); child; child = next.pop()) {
+    if (child.kind === 'component' || (child.kind === 'element' && isTold(child.element))) return true;
+    if (child.kind === 'element') next.push(...child.children);
+  }
+  return false;
+}
 
 const wording = new Set([
   'paragraph',
@@ -104,10 +114,6 @@ const wording = new Set([
   'insertion',
 ]);
 const isTold = (element: Element) => !wording.has(roleOf(element) ?? 'presentation');
-
-function printAll(nodes: readonly TreeNode[], indent: number, depth: number, lines: string[]): void {
-  for (const node of joinTexts(nodes)) printNode(node, indent, depth, lines);
-}
 
 // A framework may cut one sentence into several text nodes.
 function joinTexts(nodes: readonly TreeNode[]): TreeNode[] {
