@@ -67,6 +67,9 @@ export class Environment {
   /** True where a route of this subject answers a request. */
   answers: (method: string, url: URL) => boolean = () => false;
 
+  /** True once a test was handed the element it is rendered into, and may have changed it. */
+  hasShownContainer = false;
+
   /** What answers its requests; the folder `network` knows what it is. */
   network: unknown;
 

@@ -5,6 +5,7 @@ import { door, loadReactDom } from './door';
 import { containerOf, ownerName } from './fibers';
 import { nameOf, unwrap } from './kinds';
 import { mount } from './mount';
+import { takeContainer } from './roots';
 import { isPending, owns } from './work';
 
 function running(container: Element): string | undefined {
@@ -24,6 +25,7 @@ export const reactAdapter: Adapter = {
   settle,
   settleNow,
   mount,
+  takeContainer,
   running,
   isPending,
   owns,

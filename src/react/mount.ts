@@ -5,6 +5,7 @@ import { explainThrown, type BareRead } from '../stage/thrown';
 import { settle } from './act';
 import { bareRead, listenToReads, noteReads } from './contexts';
 import { door, type Fiber } from './door';
+import { giveBack, spoil, takeRoot } from './roots';
 import { rootOf } from './work';
 import { containerOf } from './fibers';
 import { watchPlace } from './navigation';
@@ -15,11 +16,11 @@ type AnyContext = React.Context<unknown>;
 
 /** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
 export function mount(plan: Plan): Mounted {
-  const { createRoot } = door.client!;
   const { container, chronicle } = plan;
   const bareReads: BareRead[] = [];
   const anchor = anchorOf(plan);
   const onCaught = (error: unknown, componentStack: string) => {
+    spoil(container);
     const provided = plan.provide.map(({ token }) => (token as AnyContext).displayName ?? 'Context');
     plan.onThrown(
       explainThrown(error, {
@@ -56,12 +57,9 @@ export function mount(plan: Plan): Mounted {
     }),
   ];
   silenceBoundaryReport(plan);
-  const root = createRoot(container, {
-    onCaughtError: (error: unknown) => chronicle.add('threw', plan.name, { detail: String(error) }),
-    onRecoverableError: (error: unknown) => chronicle.add('threw', plan.name, { detail: String(error) }),
-  } as never);
+  const root = takeRoot(plan);
   let props = plan.props;
-  const render = () => root.render(surround(plan, props, onCaught));
+  const render = () => root.render(withoutStacks(() => surround(plan, props, onCaught)));
   return {
     start: () => settle(render),
     // A function of the user's own keeps no record; what a spy was called with is what was told.
@@ -74,11 +72,22 @@ export function mount(plan: Plan): Mounted {
       render();
     },
     unmount() {
-      return settle(() => root.unmount()).finally(() => stops.reverse().forEach((stop) => stop()));
+      return settle(() => giveBack(container, plan)).finally(() => stops.reverse().forEach((stop) => stop()));
     },
     tree: () => readTree(rootFiber(), anchor, plan.name),
     instancesOf: (component) => readInstances(rootFiber(), anchor, component),
   };
+}
+
+/** React takes a stack for each element that is made; of those around a subject nobody has any use for it. */
+function withoutStacks<T>(work: () => T): T {
+  const { stackTraceLimit } = Error;
+  Error.stackTraceLimit = 0;
+  try {
+    return work();
+  } finally {
+    Error.stackTraceLimit = stackTraceLimit;
+  }
 }
 
 function listenToCommits(container: Element, listen: () => void): () => void {
@@ -108,15 +117,20 @@ const anchorOf = ({ provide, wrap }: Plan): unknown =>
 
 function surround(plan: Plan, props: object, onCaught: OnCaught): React.ReactNode {
   const subject = React.createElement(plan.component as React.FC, props);
-  if (anchorOf(plan) === SimulacraBoundary)
-    return React.createElement(SimulacraBoundary, { onCaught }, subject);
+  if (anchorOf(plan) === SimulacraBoundary) return boundary(onCaught, subject);
   const provided = plan.provide.reduce<React.ReactNode>(
     (inside, { token, value }) => React.createElement((token as AnyContext).Provider, { value }, inside),
     React.createElement(SimulacraAnchor, null, subject),
   );
   const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);
-  return React.createElement(SimulacraBoundary, { onCaught }, wrapped);
+  return boundary(onCaught, wrapped);
 }
+
+let template: React.ReactElement<BoundaryProps> | undefined;
+
+// A copy of an element takes no stack of its own, as each element that is made does.
+const boundary = (onCaught: OnCaught, inside: React.ReactNode): React.ReactElement =>
+  React.cloneElement((template ??= React.createElement(SimulacraBoundary)), { onCaught }, inside);
 
 /** A wrapper is a component, a component with props, or an element that takes the subject in. */
 function wrapIn(inside: React.ReactNode, wrapper: unknown): React.ReactNode {
@@ -126,7 +140,7 @@ function wrapIn(inside: React.ReactNode, wrapper: unknown): React.ReactNode {
 }
 
 interface BoundaryProps {
-  readonly onCaught: OnCaught;
+  readonly onCaught?: OnCaught;
   readonly children?: React.ReactNode;
 }
 
@@ -138,7 +152,7 @@ class SimulacraBoundary extends React.Component<BoundaryProps, { failed: boolean
   }
 
   override componentDidCatch(error: unknown, info: React.ErrorInfo) {
-    this.props.onCaught(error, info.componentStack ?? '');
+    this.props.onCaught?.(error, info.componentStack ?? '');
   }
 
   override render() {

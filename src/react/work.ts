@@ -1,16 +1,22 @@
 import { door, type Fiber, type FiberRoot } from './door';
 import { containerOf } from './fibers';
 
+const roots = new WeakMap<Element, FiberRoot>();
+
 /** React writes the root's node on the container, under a key with a random end. */
 export function rootOf(container: Element): FiberRoot | undefined {
+  const known = roots.get(container);
+  if (known) return known;
   const first = fieldOf(container, '__reactContainer$') as Fiber | undefined;
-  return first?.stateNode as FiberRoot | undefined;
+  const root = first?.stateNode as FiberRoot | undefined;
+  if (root) roots.set(container, root);
+  return root;
 }
 
 function fieldOf(element: Element, prefix: string): unknown {
-  for (const key in element)
-    if (key.startsWith(prefix)) return (element as unknown as Record<string, unknown>)[key];
-  return undefined;
+  // Own properties only: those of a simulated page's elements are many.
+  const key = Object.keys(element).find((name) => name.startsWith(prefix));
+  return key === undefined ? undefined : (element as unknown as Record<string, unknown>)[key];
 }
 
 /** True where what is rendered in a container has put an element elsewhere on the page, by a portal. */

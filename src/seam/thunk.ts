@@ -15,7 +15,16 @@ export const moduleOf = (thunk: Thunk) => thunk[mark];
 
 /** True for what looks like `() => import('…')`, whether it was rewritten or not. */
 export const looksLikeThunk = (value: unknown): value is () => Promise<unknown> =>
-  isThunk(value) || (typeof value === 'function' && isWayToModule(String(value)));
+  isThunk(value) || (typeof value === 'function' && value.length === 0 && isWay(value));
+
+const ways = new WeakMap<object, boolean>();
+
+// A team's components come again and again, and the text of a function is slow to have.
+function isWay(value: object): boolean {
+  let is = ways.get(value);
+  if (is === undefined) ways.set(value, (is = isWayToModule(String(value))));
+  return is;
+}
 
 // Without its blanks and brackets: what is left has one way to be read, however long the text is.
 const isWayToModule = (text: string): boolean =>

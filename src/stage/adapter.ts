@@ -31,6 +31,8 @@ export interface Adapter {
   refuseOptions?(options: object, calledAt: Error): void;
   /** Slots the component does not have. @throws SIM-SLOT-UNKNOWN */
   refuseSlots?(component: unknown, name: string, slots: object, calledAt: Error): void;
+  /** An element to render into that was used before and is as good as new; undefined for a new one. */
+  takeContainer?(): HTMLElement | undefined;
   /** Puts the subject up; it is rendered when it is started. */
   mount(plan: Plan): Mounted;
   /** The component in a container whose code runs now; undefined for none, or where that is not known. */

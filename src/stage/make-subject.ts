@@ -41,7 +41,10 @@ export function makeSubject(stage: Stage, component: unknown, options: ReadOptio
 
   const subject: Subject = {
     name,
-    container: stage.container,
+    get container() {
+      stage.environment.hasShownContainer = true;
+      return stage.container;
+    },
     chronicle: stage.chronicle,
     requests: stage.network.requests,
     find: (locator) => lookForOne(stage, locator, asked('find', locator), here('find')),

@@ -54,7 +54,7 @@ export class Stage implements Resting {
       if (!adapter.willReport?.(this.container)) this.onListenerThrew(error);
     };
     swaps.owner.isRunning = () => environment.running() !== undefined;
-    this.container = makeContainer(name);
+    this.container = makeContainer(name, adapter.takeContainer?.());
     claimFor(environment, (element) => adapter.owns?.(this.container, element));
     this.network = new Network(routes, environment);
     this.history = new PageHistory(
@@ -208,8 +208,8 @@ function watchRenders(fields: () => { subject: string; turns: number; busy: stri
   };
 }
 
-function makeContainer(name: string): HTMLElement {
-  const container = document.createElement('div');
-  container.setAttribute(subjectMark, name);
+function makeContainer(name: string, used: HTMLElement | undefined): HTMLElement {
+  const container = used ?? document.createElement('div');
+  if (container.getAttribute(subjectMark) !== name) container.setAttribute(subjectMark, name);
   return container;
 }
