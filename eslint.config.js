@@ -28,7 +28,7 @@ export default ts.config(
       '@typescript-eslint/no-invalid-void-type': 'off',
       '@typescript-eslint/no-empty-function': 'off',
       '@typescript-eslint/no-extraneous-class': 'off',
-      'max-lines': ['error', 250],
+      'max-lines': ['error', 300],
       'max-lines-per-function': ['error', { max: 70, skipBlankLines: true, skipComments: true }],
       'no-restricted-exports': ['error', { restrictDefaultExports: { direct: true } }],
     },

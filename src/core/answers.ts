@@ -36,8 +36,8 @@ export interface Later<T> {
 export interface InTurn<T> {
   readonly simulacra: 'inTurn';
   readonly answers: readonly T[];
-  /** Whose turn it is, for each subject. */
-  readonly turns: Memory<{ next: number }>;
+  /** Whose turn it is, for each subject; what it is made of is this library's own matter. */
+  readonly turns: object;
 }
 
 /** Any answer that is not simply a value. */
@@ -86,12 +86,16 @@ export function later<T>(delay: number, answer: T): Later<T> {
  * expect(board).toShow(text('Anemone'));
  */
 export function inTurn<T extends readonly [unknown, ...unknown[]]>(...answers: T): InTurn<T[number]> {
-  return { simulacra: 'inTurn', answers, turns: new Memory((outside) => ({ next: outside?.next ?? 0 })) };
+  return {
+    simulacra: 'inTurn',
+    answers,
+    turns: new Memory<{ next: number }>((outside) => ({ next: outside?.next ?? 0 })),
+  };
 }
 
 /** The answer whose turn it is for a subject; the turn passes on. */
 export function takeTurn<T>({ answers, turns }: InTurn<T>, environment: Environment | undefined): T {
-  const turn = turns.of(environment);
+  const turn = (turns as Memory<{ next: number }>).of(environment);
   return answers[Math.min(turn.next++, answers.length - 1)]!;
 }
 

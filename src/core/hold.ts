@@ -18,8 +18,8 @@ export interface Held<T> {
   release(value: T): Promise<void>;
   /** Fails everyone who asked and who will ask; resolves when the page is at rest. @throws SIM-HOLD-TWICE */
   fail(reason?: unknown, problem?: Failure['problem']): Promise<void>;
-  /** Used by the doubles: what was answered, once it is. */
-  wait(environment: Environment | undefined): Promise<unknown>;
+  /** Used by the doubles: what was answered to a subject, once it is. */
+  wait(environment: object | undefined): Promise<unknown>;
 }
 
 /** What a held answer remembers for one subject. */
@@ -71,7 +71,7 @@ export function hold<T = unknown>(): Held<T> {
     fail: (reason, problem) => give('fail', fail(reason, problem), calledFrom('fail', held.fail)),
     wait: async (environment) => {
       asked = { test: shared.test, times: timesAsked() + 1 };
-      return (await memory.of(environment).answer).value;
+      return (await memory.of(environment as Environment | undefined).answer).value;
     },
   };
   return held;

@@ -29,8 +29,11 @@ export async function takeDown(): Promise<void> {
   if (complaints.length > 0) throw joinComplaints(complaints);
 }
 
+// That its subject was gone before it was over is what became of it, not what went wrong.
 const wordingOf = (failure: unknown) =>
-  failure instanceof Error ? failure.message.split('\n')[0] : undefined;
+  failure instanceof Error && (failure as { code?: unknown }).code !== 'SIM-SUBJECT-GONE'
+    ? failure.message.split('\n\n')[0]!.replace(/\s*\n\s*/g, ' ')
+    : undefined;
 
 // A step that nothing can end, a module that never loads for example, is left behind.
 async function settled(steps: readonly PromiseLike<unknown>[]): Promise<void> {

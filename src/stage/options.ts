@@ -76,7 +76,7 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
   }
   for (const one of options.wrap ?? []) {
     if (one !== undefined && one !== null) continue;
-    const wanted = 'components, outermost first; one of them is missing: check its import';
+    const wanted = 'components, outermost first; one of them is missing: look at how it is imported';
     refuse('SIM-OPTION-VALUE', { option: 'wrap', value: one, wanted }, { calledAt });
   }
   for (const pair of options.provide ?? []) {

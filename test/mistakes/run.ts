@@ -44,24 +44,32 @@ export function explainsEach(framework: string, all: readonly Mistake[], pinned:
     // The frameworks' own reports of what these components do are no news here.
     beforeAll(() => void (console.error = console.warn = () => undefined));
     afterAll(() => void Object.assign(console, { error, warn }));
-    afterEach(() => takeDown().catch(() => undefined));
 
-    it.each(all.map((mistake) => [mistake.title, mistake] as const))('%s', async (title, { code, make }) => {
-      const failure: unknown = await make().then(
-        () => undefined,
-        (thrown: unknown) => thrown,
-      );
-      expect(failure).toBeInstanceOf(SimulacraError);
-      const { message } = failure as SimulacraError;
-      const now = section(title, code, settled(message));
-      const same = words(now) === words(like(others.get(title)));
-      if (!same) told.push(now);
-      if (!update && !same) {
-        if (pinned.wordsOnly) expect(words(now)).toBe(words(own.get(title)));
-        else expect(now.trimEnd()).toBe(own.get(title)?.trimEnd());
-      }
-      expect(Math.max(...message.split('\n').map((line) => line.length))).toBeLessThanOrEqual(120);
-    });
+    it.each(all.map((mistake) => [mistake.title, mistake] as const))(
+      '%s',
+      async (title, { code, make, leaves = [] }) => {
+        const failure: unknown = await make().then(
+          () => undefined,
+          (thrown: unknown) => thrown,
+        );
+        expect(failure).toBeInstanceOf(SimulacraError);
+        const { message } = failure as SimulacraError;
+        const now = section(title, code, settled(message));
+        const same = words(now) === words(like(others.get(title)));
+        if (!same) told.push(now);
+        if (!update && !same) {
+          if (pinned.wordsOnly) expect(words(now)).toBe(words(own.get(title)));
+          else expect(now.trimEnd()).toBe(own.get(title)?.trimEnd());
+        }
+        // What the mistake leaves for the end of the test, and nothing else.
+        const left = await takeDown().then(
+          () => '',
+          (complaint: Error) => complaint.message,
+        );
+        expect([...new Set(left.match(/SIM-[A-Z-]+/g))]).toEqual(leaves);
+        expect(Math.max(...message.split('\n').map((line) => line.length))).toBeLessThanOrEqual(120);
+      },
+    );
 
     if (update)
       afterAll(() =>

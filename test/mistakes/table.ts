@@ -11,6 +11,8 @@ export interface Mistake {
   /** The line that is wrong, as a user writes it. */
   readonly code: string;
   make(): Promise<unknown>;
+  /** The codes of what the end of the test has to say of it as well. */
+  readonly leaves?: readonly string[];
 }
 
 /** What a framework brings along: the components of its example, and some that are wrong in its idiom. */
@@ -212,6 +214,70 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       title: 'Nothing found, because a request failed',
       code: "board.find(role('article', 'Anemone'))",
       make: async () => (await isolate(HiveBoard, { props })).find(role('article', 'Anemone')),
+      leaves: ['SIM-REQUEST-UNMATCHED'],
+    },
+    {
+      title: 'A step that is not awaited',
+      code: "board.click(role('button', 'Open Anemone'));   // the test ends here",
+      make: async () => {
+        void (await isolate(HiveBoard, loaded)).click(role('button', 'Open Anemone'));
+        await takeDown();
+      },
+    },
+    {
+      title: 'A value that nobody reads',
+      code: 'isolate(HiveBoard, { props, network, provide: [[Weather, null]] })',
+      make: () => atEnd(HiveBoard, { ...loaded, provide: [[Weather, null]] }),
+    },
+    {
+      title: 'A held answer that is let go twice',
+      code: 'await answer.release(hives);\nawait answer.release([])',
+      make: async () => {
+        const answer = hold();
+        await isolate(HiveBoard, { props, network: { 'GET /api/hives': answer } });
+        await answer.release(hives);
+        await answer.release([]);
+      },
+    },
+    {
+      title: 'A route whose function throws',
+      code: "network: { 'GET /api/hives': () => JSON.parse('hives') }",
+      make: () =>
+        isolate(HiveBoard, {
+          props,
+          network: {
+            'GET /api/hives': () => {
+              throw new TypeError('hives is not iterable');
+            },
+          },
+        }),
+    },
+    {
+      title: 'A route that cannot be sent',
+      code: "network: { 'GET /api/hives': new Map() }",
+      make: () => isolate(HiveBoard, { props, network: { 'GET /api/hives': new Map() } }),
+    },
+    {
+      title: 'A request while no subject is up',
+      code: "fetch('/api/hives')   // before isolate()",
+      make: async () => {
+        await fetch('/api/hives').catch(() => undefined);
+        await takeDown();
+      },
+    },
+    {
+      title: 'A socket',
+      code: "new WebSocket('/live/scales')   // in HiveBoard, or three levels below",
+      make: async () => {
+        const board = await isolate(HiveBoard, loaded);
+        void new WebSocket('/live/scales');
+        await board.atRest();
+      },
+    },
+    {
+      title: 'A selector that is none',
+      code: "board.find(css('p:::x'))",
+      make: async () => (await isolate(HiveBoard, loaded)).find(css('p:::x')),
     },
     {
       title: 'Several found',

@@ -255,7 +255,16 @@ describe('the package, packed and installed elsewhere', () => {
       'fails half-way': 'failed',
       'fails to find': 'failed',
       'finds nothing left of the tests before': 'passed',
+      'forgets to await': 'failed',
+      'throws after its last step': 'failed',
+      'starts a promise that is rejected': 'failed',
+      'is not told of what went wrong before': 'passed',
     });
+    expect(results['forgets to await']!.said).toMatch(
+      /SIM-STEP-UNAWAITED[^]*click was not awaited[^]*end\.test\.js:\d+/,
+    );
+    expect(results['throws after its last step']!.said).toMatch(/SIM-HANDLER-THREW[^]*too late/);
+    expect(results['starts a promise that is rejected']!.said).toContain('lost');
     expect(results['ends with a request that nobody answered']!.said).toMatch(
       /SIM-REQUEST-UNMATCHED.*GET \/api\/hives, asked by Asker/,
     );
