@@ -14,6 +14,18 @@ export const isolatedBy = (isolate) => (component, options) => async () => {
 const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
 
 /**
+ * Runs two ways of doing the same thing in batches, with what they leave to be collected counted: a call by
+ * itself leaves its garbage to those after it.
+ */
+export const compareBatches = ({ ours, floor, size = 50, rounds = 30 }) => {
+  const batch = (work) => async () => {
+    for (let n = 0; n < size; n++) await work();
+    globalThis.gc();
+  };
+  return compare({ ours: batch(ours), floor: batch(floor), rounds, warmUp: 4 });
+};
+
+/**
  * Runs two ways of doing the same thing alternately. @returns the middle of the times of each, in
  * milliseconds, and the middle of the ratios of each pair
  */

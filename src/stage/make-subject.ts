@@ -18,8 +18,6 @@ import { makeVerdicts } from './verdicts';
 
 /** The subject as the test sees it. */
 export function makeSubject(stage: Stage, component: unknown, options: ReadOptions): Subject {
-  const provided = options.provide;
-  const swaps = options.given.swap ?? [];
   const { name, adapter } = stage.setting;
   const act = makeGestures(stage);
   const asked = (method: string, target: Target) => printAsked(stage, method, target);
@@ -67,18 +65,8 @@ export function makeSubject(stage: Stage, component: unknown, options: ReadOptio
         await stage.act('updated the props', () => adapter.settle(() => stage.mounted?.update(props)));
       }),
     part: ((component: unknown) => makePart(stage, component, here('part'))) as Subject['part'],
-    given: <T>(token: unknown) => {
-      if (isSwap(token) && swaps.includes(token)) return readDoubles(token) as StandIn<NonNullable<T>>;
-      const found = provided.findLast((one) => one.token === token);
-      const nameToken = (key: unknown) => (isSwap(key) ? 'this swap' : adapter.nameOfToken(key));
-      if (!found)
-        refuse(
-          'SIM-GIVEN-NONE',
-          { subject: name, asked: nameToken(token), provided: provided.map((one) => nameToken(one.token)) },
-          { calledAt: here('given') },
-        );
-      return found.value as StandIn<NonNullable<T>>;
-    },
+    given: <T>(token: unknown) =>
+      readGiven(stage, options, token, () => here('given')) as StandIn<NonNullable<T>>,
     get outputs() {
       return readOutputs(
         stage,
@@ -94,6 +82,26 @@ export function makeSubject(stage: Stage, component: unknown, options: ReadOptio
     takeDown: () => makeStep('takeDown', here('takeDown'), stage.environment.takeDown()),
   };
   return Object.defineProperty(subject, verdicts, { value: makeVerdicts(stage) });
+}
+
+/** What a test provided for a token, or gave in place of a module's exports. @throws SIM-GIVEN-NONE */
+function readGiven(
+  stage: Stage,
+  { provide, given }: ReadOptions,
+  token: unknown,
+  calledAt: () => Error,
+): unknown {
+  const { name, adapter } = stage.setting;
+  if (isSwap(token) && given.swap?.includes(token)) return readDoubles(token);
+  const found = provide.findLast((one) => one.token === token);
+  if (found) return found.value;
+  const nameToken = (key: unknown) => (isSwap(key) ? 'this swap' : adapter.nameOfToken(key));
+  const provided = provide.map((one) => nameToken(one.token));
+  return refuse(
+    'SIM-GIVEN-NONE',
+    { subject: name, asked: nameToken(token), provided },
+    { calledAt: calledAt() },
+  );
 }
 
 // A name that nothing is ever told by would read as "never told": it is refused.

@@ -1,4 +1,4 @@
-import { ChronicleLog } from '../core/chronicle';
+import type { ChronicleLog } from '../core/chronicle';
 import type { Environment } from '../core/environment';
 import { isExplained, joinComplaints, tellCauses } from '../core/errors';
 import { runAs } from '../core/ownership';

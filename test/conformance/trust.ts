@@ -1,20 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import { connect, type AddressInfo } from 'node:net';
-import {
-  fail,
-  hold,
-  inTurn,
-  later,
-  part,
-  role,
-  SimulacraError,
-  spy,
-  standIn,
-  stream,
-  swap,
-  takeDown,
-  text,
-} from 'simulacra';
+import type { SimulacraError } from 'simulacra';
+import { fail, hold, inTurn, later, part, role, spy, standIn, stream, swap, takeDown, text } from 'simulacra';
 import { hives, type Hive } from '../../examples/shared/hive';
 import type { Kit } from './specification';
 
