@@ -51,7 +51,7 @@ export function refuseSlots(component: unknown, subject: string, slots: object, 
 export function slotsIn({ template, render, setup }: Definition): string[] {
   const text = [template, render, setup].map(String).join('\n');
   const named = [
-    ...text.matchAll(/renderSlot\([^,]*,\s*["']([\w-]+)["']/g),
+    ...text.matchAll(/renderSlot\)?\([^,]*,\s*["']([\w-]+)["']/g),
     ...text.matchAll(/<slot\b[^>]*?\sname="([\w-]+)"/g),
     ...text.matchAll(/slots\??\.(\w+)/g),
   ].map(([, name]) => name!);
