@@ -34,7 +34,7 @@ const entries = [
 ];
 
 const why =
-  'nearly all of it is the engine reading the text of the file, which has to be one file. A sixth of the text is the URL Pattern standard, which Node has built in only since version 23.';
+  'nearly all of it is the engine reading the text of the file, which is one file for each entry; parts that only a failure needs could be read when there is one.';
 
 export async function loading() {
   const times = new Map(

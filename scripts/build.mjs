@@ -36,9 +36,20 @@ const shared = {
   sourcemap: false,
   logLevel: 'warning',
 };
-await build({ ...shared, format: 'esm' });
+// The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
+const patterns = 'urlpattern-polyfill/urlpattern';
+const withPatternsIn = (file) => ({
+  name: 'patterns',
+  setup: ({ onResolve }) =>
+    void onResolve({ filter: /^urlpattern-polyfill\// }, () => ({ path: file, external: true })),
+});
+const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'url-pattern' }] };
+await build({ ...patternsAlone, format: 'esm' });
+await build({ ...patternsAlone, format: 'cjs', outExtension: { '.js': '.cjs' } });
+await build({ ...shared, plugins: [withPatternsIn('./url-pattern.js')], format: 'esm' });
 await build({
   ...shared,
+  plugins: [withPatternsIn('./url-pattern.cjs')],
   format: 'cjs',
   outExtension: { '.js': '.cjs' },
   // In a CommonJS runner a native import() would leave the runner's own module registry.

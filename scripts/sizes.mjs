@@ -6,9 +6,9 @@ import { transformSync } from 'esbuild';
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
   'index.js': 11.5,
-  'react.js': 44,
-  'vue.js': 45,
-  'angular.js': 48,
+  'react.js': 48,
+  'vue.js': 49,
+  'angular.js': 52,
   'jest.js': 9,
   'seam.js': 12,
 };
