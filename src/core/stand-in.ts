@@ -1,5 +1,5 @@
 import { isArranged } from './answers';
-import { calledFrom, explain } from './errors';
+import { explain } from './errors';
 import { nearest } from './near';
 import { reportRefusal } from './ownership';
 import { isSpy, spy, type AnswerOf, type AnyFunction, type Spy } from './spy';
@@ -51,7 +51,7 @@ function fromClass(source: Class<object>, answers: Record<string, unknown>): obj
   for (const name of Object.keys(answers)) {
     // A field is no part of the prototype, so only what answers a call can be told to be a mistake.
     if (!methods.has(name) && !accessors.has(name) && isCallAnswer(answers[name])) {
-      refuseUnknown(source.name, name, [...methods], standIn as never);
+      throw explainUnknown(source.name, name, [...methods]);
     }
   }
   const double = Object.create(source.prototype as object) as Record<string, unknown>;
@@ -130,25 +130,22 @@ const define = (target: object, name: string, value: unknown) =>
 
 // Code takes a service apart before it knows what it will use, so only the use is refused.
 function makeUnknown(whose: string, name: string, known: readonly string[]): unknown {
-  const call = () => refuseUnknown(whose, name, known, call);
-  const look = (target: object, key: PropertyKey): unknown =>
-    typeof key === 'symbol' || probed.has(key as string) || key === 'name'
-      ? Reflect.get(target, key)
-      : refuseUnknown(whose, name, known, look);
-  return new Proxy(call, { get: look });
+  const call = (): never => {
+    const error = explainUnknown(whose, name, known);
+    // The component may catch it; the test must hear of it all the same. That something was only looked
+    // into is not reported: packages look whether a thing is there, and get on without it.
+    reportRefusal(error);
+    throw error;
+  };
+  return new Proxy(call, {
+    get: (target, key) => {
+      if (typeof key === 'symbol' || probed.has(key) || key === 'name')
+        return Reflect.get(target, key) as unknown;
+      throw explainUnknown(whose, name, known);
+    },
+  });
 }
 
-function refuseUnknown(
-  whose: string,
-  name: string,
-  known: readonly string[],
-  below: (...args: never[]) => unknown,
-): never {
-  const calledAt = calledFrom('a stand-in', below);
-  const fields = { whose, name, known, nearest: nearest(name, known) };
-  const error = explain('SIM-STANDIN-UNKNOWN', fields, { calledAt });
-  // A package may look whether something is there, and get on without it.
-  const [caller = ''] = (calledAt.stack ?? '').split('\n').filter((line) => /^\s+at /.test(line));
-  if (!caller.includes('node_modules')) reportRefusal(error);
-  throw error;
+function explainUnknown(whose: string, name: string, known: readonly string[]): Error {
+  return explain('SIM-STANDIN-UNKNOWN', { whose, name, known, nearest: nearest(name, known) });
 }
