@@ -46,4 +46,4 @@ Measured on ${os.cpus().length} cores, Node ${process.versions.node}, React ${(a
 `;
 await writeFile(new URL('./RESULTS.md', import.meta.url), text);
 console.log(text);
-process.exit(growth.kept && !rows.some((row) => kept(row) === 'missed' && !row.why) ? 1 : 0);
+process.exit(growth.kept && !rows.some((row) => kept(row) === 'missed' && !row.why) ? 0 : 1);

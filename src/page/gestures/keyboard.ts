@@ -60,8 +60,10 @@ function initOf(name: string): KeyInit {
 }
 
 // One to a person, however many units of text it is made of: an emoji, a letter with an accent of its own.
-const isCharacter = (key: string): boolean => !(key in named) && [...characters.segment(key)].length === 1;
-const characters = new Intl.Segmenter(undefined, { granularity: 'grapheme' });
+const isCharacter = (key: string): boolean => !(key in named) && [...characters().segment(key)].length === 1;
+let segmenter: Intl.Segmenter | undefined;
+// Made when it is first needed: it takes longer than all of this file.
+const characters = () => (segmenter ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' }));
 
 const active = (element: Element): Element => element.ownerDocument.activeElement ?? element;
 
@@ -157,7 +159,7 @@ async function stepRadio(radio: HTMLInputElement, key: string, send: Send): Prom
 
 /** Types a text into a field that has the focus, key by key. */
 export async function typeKeys(field: Element, text: string, send: Send): Promise<void> {
-  for (const { segment: character } of characters.segment(text)) {
+  for (const { segment: character } of characters().segment(text)) {
     const target = active(field);
     await strike(
       target === field || field.contains(target) ? target : field,
