@@ -42,8 +42,6 @@ export class Environment {
   #down: Promise<void> | undefined;
   /** `up` until the take-down begins, `down` when it is over. */
   state: 'up' | 'closing' | 'down' = 'up';
-  /** Number of the test it belongs to. */
-  readonly test = shared.test;
 
   constructor(
     /** How the subject is called; its component may not be known yet. */

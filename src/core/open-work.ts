@@ -76,9 +76,4 @@ export class OpenWork {
     const found = readClock() - lost;
     return [...this.#timers].filter(({ due, isImmediate }) => (isImmediate || due! <= by) && due! > found);
   }
-
-  /** How many timers there are. */
-  get timers(): number {
-    return this.#timers.size;
-  }
 }

@@ -1,6 +1,6 @@
 import type { Environment } from './environment';
 import { followCalls, type Follower } from './host';
-import { shared } from './shared';
+import { once, shared } from './shared';
 
 /*
  * Which subject a call belongs to. In this order: the component that runs; the gesture, timer or answer
@@ -9,9 +9,9 @@ import { shared } from './shared';
  * speaks for. What none of these tells belongs to nobody.
  */
 
-const room = (shared.rooms['ownership'] ??= { follower: undefined }) as {
-  follower: Follower<Environment> | undefined;
-};
+const room = once<{ follower: Follower<Environment> | undefined }>('ownership', () => ({
+  follower: undefined,
+}));
 
 /** Runs work as a subject's: what it asks and starts belongs to that subject. */
 export function runAs<T>(environment: Environment, work: () => T): T {

@@ -105,3 +105,7 @@ export function list(items: readonly string[], most = 8, joiner = 'and'): string
   if (shown.length < 2) return shown.join('');
   return `${shown.slice(0, -1).join(', ')} ${joiner} ${shown.at(-1)}`;
 }
+
+/** What was thrown, as a sentence has it: the class and message of an error, anything else printed. */
+export const printThrown = (thrown: unknown): string =>
+  thrown instanceof Error ? `${thrown.name}: ${thrown.message}` : print(thrown);

@@ -1,7 +1,7 @@
 import type { Environment } from '../core/environment';
 import { isExplained } from '../core/errors';
 import { nearest } from '../core/near';
-import { print } from '../core/print';
+import { print, printThrown } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
 import { explain, refuse, type UnmatchedRequest } from './errors';
 import { watchReading } from './globals';
@@ -170,6 +170,6 @@ export class Network {
 function wordRouteThrew(error: unknown, { key }: Route): Error {
   if (isExplained(error)) return error;
   if (typeof error === 'object' && error !== null && 'matcherResult' in error) return error as never;
-  const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error);
+  const threw = printThrown(error);
   return explain('SIM-ROUTE-THREW', { route: key, threw }, { cause: error });
 }

@@ -116,22 +116,22 @@ export class PageHistory {
     }
     let after: Line[] | undefined;
     let afterOf = -1;
+    let changing: readonly Element[] | undefined;
     this.#walk(
       Math.max(0, first - 1),
       (moment, { frame }) => {
         if (after && afterOf === moment + 1 && this.#news[afterOf] === undefined)
-          this.#news[afterOf] = tellNews(gistAround(frame, this.#places), after);
+          this.#news[afterOf] = tellNews(gistAround(frame, changing), after);
         if (moment === 0 && this.#news[0] === undefined) this.#news[0] = tellNews([], gistOf(frame));
         return false;
       },
       (moment, frame, places) => {
-        this.#places = places;
+        changing = places;
         after = gistAround(frame, places);
         afterOf = moment;
       },
     );
   }
-  #places: readonly Element[] | undefined;
 
   /**
    * @param look is shown each moment from the last to `first`

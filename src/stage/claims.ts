@@ -1,16 +1,16 @@
 import type { Environment } from '../core/environment';
-import { shared } from '../core/shared';
+import { once, shared } from '../core/shared';
 import { subjectMark } from '../page/query';
 
 /**
  * Whose the children of the body are: subjects put things (dialogs, tooltips) elsewhere on the page. Null
  * stands for the test, which had it there before the first subject came.
  */
-const claims = (shared.rooms['claims'] ??= new WeakMap()) as WeakMap<Element, Environment | null>;
+const claims = once('claims', () => new WeakMap<Element, Environment | null>());
 
 /** Tells whether a subject has put an element on the page; undefined where the framework does not know. */
 export type Owns = (element: Element) => boolean | undefined;
-const owners = (shared.rooms['owners'] ??= new Map()) as Map<Environment, Owns>;
+const owners = once('owners', () => new Map<Environment, Owns>());
 
 /** Begins to tell what a subject puts on the page. */
 export function claimFor(environment: Environment, owns: Owns): void {

@@ -2,7 +2,7 @@ import type { ChronicleLog } from '../core/chronicle';
 import type { Environment } from '../core/environment';
 import { isExplained, joinComplaints, tellCauses } from '../core/errors';
 import { runAs } from '../core/ownership';
-import { print } from '../core/print';
+import { print, printThrown } from '../core/print';
 import { printCall } from '../core/spy';
 import { Network } from '../network/network';
 import { PageHistory } from '../page/history';
@@ -104,7 +104,7 @@ export class Stage implements Resting {
     if (isExplained(error)) return this.onThrown(error);
     const cause = (error as { cause?: unknown } | null)?.cause;
     if (isExplained(cause)) return this.onThrown(cause);
-    const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error);
+    const threw = printThrown(error);
     const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
     this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: this.chronicle }));
   };

@@ -1,6 +1,6 @@
 import { explain } from '../../core/errors';
 import { ownerOfCall } from '../../core/ownership';
-import { print } from '../../core/print';
+import { printThrown } from '../../core/print';
 import { shared } from '../../core/shared';
 import { isTimerRunning, throwers } from './timers';
 
@@ -32,7 +32,7 @@ function take(error: unknown): boolean {
   const owner = thrower ?? ownerOfCall(() => true);
   if (!owner) return false;
   if (owner.state === 'down') {
-    const threw = error instanceof Error ? `${error.name}: ${error.message}` : print(error);
+    const threw = printThrown(error);
     shared.strays.push(explain('SIM-LATE-THREW', { subject: owner.name, threw }, { cause: error }));
   } else owner.onUncaught(error);
   return true;

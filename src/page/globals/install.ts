@@ -1,11 +1,11 @@
-import { shared } from '../../core/shared';
+import { once } from '../../core/shared';
 import { watchConsole } from './console';
 import { watchErrors } from './errors';
 import type { Page } from '../../core/replace';
 import { supplyStandards } from './standards';
 import { watchTimers } from './timers';
 
-const installed = (shared.rooms['installed'] ??= new WeakSet()) as WeakSet<object>;
+const installed = once('installed', () => new WeakSet<object>());
 
 /**
  * Puts in place what is watched and supplied for every subject, once for each page and permanently: as
