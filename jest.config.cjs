@@ -9,9 +9,17 @@ const source = {
   modulePathIgnorePatterns: ['<rootDir>/.cache'],
   testPathIgnorePatterns: ['/node_modules/', '/fixture/'],
 };
+const here = process.env.BUILT
+  ? {
+      '^simulacra$': '<rootDir>/dist/index.cjs',
+      '^simulacra/(react|vue|angular|jest)$': '<rootDir>/dist/$1.cjs',
+    }
+  : {
+      '^simulacra$': '<rootDir>/src/index.ts',
+      '^simulacra/(react|vue|angular|jest)$': '<rootDir>/src/$1/index.ts',
+    };
 const fromSource = {
-  '^simulacra$': '<rootDir>/src/index.ts',
-  '^simulacra/(react|vue|angular|jest)$': '<rootDir>/src/$1/index.ts',
+  ...here,
   '^@/(.*)$': '<rootDir>/test/seam/fixture/src/$1',
 };
 const react18 = {

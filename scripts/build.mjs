@@ -1,8 +1,9 @@
-// Builds the package: one bundled file for each entry and format, and its declarations.
+// Builds the package: its entries in both formats, their declarations, and what runners need.
 import { chmod, copyFile, readFile, rm, writeFile } from 'node:fs/promises';
 import { build } from 'esbuild';
 import { rollup } from 'rollup';
 import { dts } from 'rollup-plugin-dts';
+import { buildLibrary } from './library.mjs';
 
 /** The published entries, by file name. */
 export const entries = {
@@ -21,7 +22,6 @@ const external = [
 
 await rm('dist', { recursive: true, force: true });
 const shared = {
-  entryPoints: Object.entries({ ...entries, ...runtime }).map(([out, input]) => ({ in: input, out })),
   outdir: 'dist',
   bundle: true,
   external,
@@ -36,30 +36,18 @@ const shared = {
   sourcemap: false,
   logLevel: 'warning',
 };
-// The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
 const patterns = 'urlpattern-polyfill/urlpattern';
-const withPatternsIn = (file) => ({
-  name: 'patterns',
-  setup: ({ onResolve }) =>
-    void onResolve({ filter: /^urlpattern-polyfill\// }, () => ({ path: file, external: true })),
-});
-const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'url-pattern' }] };
+const outside = [/^(react|react-dom|vue|rxjs|simulacra|@angular)\b/, patterns];
+await buildLibrary({ ...entries, ...runtime }, outside, 'dist');
+// The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
+const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'parts/url-pattern' }] };
 await build({ ...patternsAlone, format: 'esm' });
 await build({ ...patternsAlone, format: 'cjs', outExtension: { '.js': '.cjs' } });
-await build({ ...shared, plugins: [withPatternsIn('./url-pattern.js')], format: 'esm' });
-await build({
-  ...shared,
-  plugins: [withPatternsIn('./url-pattern.cjs')],
-  format: 'cjs',
-  outExtension: { '.js': '.cjs' },
-  // In a CommonJS runner a native import() would leave the runner's own module registry.
-  supported: { 'dynamic-import': false },
-});
 
 for (const [out, input] of Object.entries(entries)) {
   const bundle = await rollup({
     input,
-    external: [/^(react|vue|rxjs|simulacra|@angular)\b/, 'urlpattern-polyfill/urlpattern'],
+    external: outside,
     plugins: [dts({ tsconfig: 'tsconfig.json', compilerOptions: { paths: {} } })],
     onwarn: (warning) => console.warn(warning.message),
   });

@@ -1,27 +1,38 @@
-// The size budget of each entry: what a test file pays to load it, minified and compressed.
+// The size budget of each entry with all it imports: what a page pays to load it, minified and compressed.
 import { readFileSync } from 'node:fs';
-import { gzipSync } from 'node:zlib';
 import { transformSync } from 'esbuild';
+import { dirname, join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
   'index.js': 11.5,
-  'react.js': 48,
-  'vue.js': 49,
-  'angular.js': 52,
-  'jest.js': 9,
+  'react.js': 49,
+  'vue.js': 50.5,
+  'angular.js': 53,
+  'jest.js': 14.5,
   'seam.js': 12,
 };
+
+/** An entry and what it imports, each file once. */
+function filesOf(file, found = new Set()) {
+  if (found.has(file)) return found;
+  found.add(file);
+  for (const [, other] of readFileSync(file, 'utf8').matchAll(/(?:from|import) ?"(\.[^"]+)"/g))
+    filesOf(join(dirname(file), other), found);
+  return found;
+}
 
 /** Prints each entry's size against its budget. @returns whether all keep to it */
 export function printSizes() {
   return Object.entries(budget)
     .map(([file, most]) => {
-      const code = readFileSync(`dist/${file}`, 'utf8');
-      const packed = gzipSync(transformSync(code, { minify: true }).code).length / 1000;
+      const codes = [...filesOf(`dist/${file}`)].map((one) => readFileSync(one, 'utf8'));
+      const packed =
+        gzipSync(codes.map((code) => transformSync(code, { minify: true }).code).join('\n')).length / 1000;
       const kept = packed <= most;
       console.log(
-        `${kept ? 'ok    ' : 'failed'}  size  ${file.padEnd(10)} ${packed.toFixed(1)} of ${most} kB compressed, ${(code.length / 1000).toFixed(0)} kB as it is`,
+        `${kept ? 'ok    ' : 'failed'}  size  ${file.padEnd(10)} ${packed.toFixed(1)} of ${most} kB compressed, ${(codes.join('').length / 1000).toFixed(0)} kB as it is`,
       );
       return kept;
     })

@@ -11,7 +11,7 @@ export type { Answers, StandIn } from './core/stand-in';
 export { swap } from './seam/swap';
 export type { Swap, Swapped } from './seam/swap';
 export { takeDown } from './core/take-down';
-export { SimulacraError } from './core/errors';
+export { SimulacraError } from './core/errors/error';
 export type { Code } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
 export { css, label, part, role, testId, text } from './page/locators';

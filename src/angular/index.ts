@@ -1,10 +1,10 @@
-import '../stage/install';
 import type * as core from '@angular/core';
 import type { Failure, InTurn, Later } from '../core/answers';
 import type { Held } from '../core/hold';
-import { calledFrom } from '../core/errors';
+import { calledFrom } from '../core/errors/called-from';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';
+import { installOnce } from '../stage/install';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { Swap } from '../seam/swap';
 import type { Load, Loaded } from '../stage/load-subject';
@@ -13,6 +13,8 @@ import type { Part } from '../stage/parts';
 import { makeStub, type Stub } from '../stage/stubs';
 import type { Subject as AnySubject } from '../stage/subject';
 import { angularAdapter } from './adapter';
+
+installOnce();
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
 

@@ -1,4 +1,4 @@
-import { isExplained } from '../core/errors';
+import { isExplained } from '../core/errors/called-from';
 import { explain as explainOwn } from './errors';
 import { explain } from '../stage/errors';
 import { nearest } from '../core/near';

@@ -1,5 +1,5 @@
 import { Command, CommanderError } from 'commander';
-import { SimulacraError } from '../core/errors';
+import { SimulacraError } from '../core/errors/error';
 import { playDemo } from './demo';
 import type { Output } from './output';
 

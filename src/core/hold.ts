@@ -1,7 +1,8 @@
 import type { Failure } from './answers';
 import { fail } from './answers';
 import type { Environment } from './environment';
-import { calledFrom, refuse } from './errors';
+import { refuse } from './errors';
+import { calledFrom } from './errors/called-from';
 import { Memory } from './memory';
 import { restOfAll } from './rest-of-all';
 import { shared } from './shared';

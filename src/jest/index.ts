@@ -1,10 +1,12 @@
-import '../stage/install';
 import { takeDown } from '../core/take-down';
 import { explain } from '../page/errors';
 import { print } from '../core/print';
 import type { Locator } from '../page/locators';
+import { installOnce } from '../stage/install';
 import { verdicts } from '../stage/subject';
 import type { Verdict, Verdicts } from '../stage/verdicts';
+
+installOnce();
 
 /** Matchers for subjects. */
 export interface SubjectMatchers<R> {

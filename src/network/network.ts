@@ -1,5 +1,5 @@
 import type { Environment } from '../core/environment';
-import { isExplained } from '../core/errors';
+import { isExplained } from '../core/errors/called-from';
 import { nearest } from '../core/near';
 import { print, printThrown } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';

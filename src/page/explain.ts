@@ -1,4 +1,4 @@
-import { type SimulacraError } from '../core/errors';
+import { type SimulacraError } from '../core/errors/error';
 import { explain } from './errors';
 import { nearest } from '../core/near';
 import { list } from '../core/print';

@@ -1,4 +1,4 @@
-import { explaining, refusing, type Explain, type Refuse } from '../core/errors';
+import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
 import type { Report } from '../core/errors/error';
 
 /** Failures of React itself. */

@@ -1,13 +1,15 @@
-import '../stage/install';
 import './door';
 import type * as React from 'react';
-import { calledFrom } from '../core/errors';
+import { calledFrom } from '../core/errors/called-from';
+import { installOnce } from '../stage/install';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Load, Loaded } from '../stage/load-subject';
 import { makeStub, type Stub } from '../stage/stubs';
 import type { Subject } from '../stage/subject';
 import { reactAdapter } from './adapter';
+
+installOnce();
 
 /** Any React component: function, class, memo, forwardRef, lazy, or wrapped by another function. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any

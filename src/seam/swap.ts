@@ -1,7 +1,7 @@
 import { isArranged } from '../core/answers';
 import { isSpy, spy, type AnswerOf, type AnyFunction } from '../core/spy';
 import { moduleOf, isThunk } from './thunk';
-import { calledFrom } from '../core/errors';
+import { calledFrom } from '../core/errors/called-from';
 import { refuse } from './errors';
 import { doorHere } from './door-here';
 import type { Double } from './room';

@@ -3,10 +3,11 @@ import { installNetwork } from '../network/install';
 import { install } from '../page/globals/install';
 import { room } from '../seam/room';
 
-/** Puts in place what is watched and supplied for every subject, once for each page and permanently. */
-export const installOnce = (): void => install(installNetwork);
-
-room.refuseAddress = (specifier) => refuseCarrier('import()', 'GET', specifier);
-
-// As early as this package is loaded, so that code under test cannot keep the originals.
-installOnce();
+/**
+ * Puts in place what is watched and supplied for every subject, once for each page and permanently. Each
+ * entry does it as it is loaded, so that code under test cannot keep the originals.
+ */
+export function installOnce(): void {
+  room.refuseAddress = (specifier) => refuseCarrier('import()', 'GET', specifier);
+  install(installNetwork);
+}

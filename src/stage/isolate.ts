@@ -1,5 +1,6 @@
 import { Environment } from '../core/environment';
-import { calledFrom, joinComplaints, locateAt } from '../core/errors';
+import { joinComplaints, locateAt } from '../core/errors';
+import { calledFrom } from '../core/errors/called-from';
 import { isSlip, nearest } from '../core/near';
 import type { Occasion } from '../core/sandbox';
 import { isSpy } from '../core/spy';

@@ -1,4 +1,4 @@
-import { isExplained } from '../core/errors';
+import { isExplained } from '../core/errors/called-from';
 import { refuse } from './errors';
 import { callForSubject } from '../seam/place';
 import { isThunk, looksLikeThunk, moduleOf } from '../seam/thunk';

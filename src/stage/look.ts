@@ -1,4 +1,4 @@
-import { type SimulacraError } from '../core/errors';
+import { type SimulacraError } from '../core/errors/error';
 import { explain, refuse } from './errors';
 import { startTimer } from '../core/host';
 import { describe } from '../page/describe';

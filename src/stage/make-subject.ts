@@ -1,4 +1,4 @@
-import { calledFrom } from '../core/errors';
+import { calledFrom } from '../core/errors/called-from';
 import { refuse } from './errors';
 import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';

@@ -1,6 +1,7 @@
 import type { ChronicleLog } from '../core/chronicle';
 import type { Environment } from '../core/environment';
-import { isExplained, joinComplaints, tellCauses } from '../core/errors';
+import { joinComplaints, tellCauses } from '../core/errors';
+import { isExplained } from '../core/errors/called-from';
 import { runAs } from '../core/ownership';
 import { print, printThrown } from '../core/print';
 import { printCall } from '../core/spy';

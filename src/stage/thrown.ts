@@ -1,4 +1,4 @@
-import { isExplained } from '../core/errors';
+import { isExplained } from '../core/errors/called-from';
 import { explain } from './errors';
 import { print } from '../core/print';
 import type { ChronicleLog } from '../core/chronicle';

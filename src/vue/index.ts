@@ -1,6 +1,6 @@
-import '../stage/install';
 import type * as Vue from 'vue';
-import { calledFrom } from '../core/errors';
+import { calledFrom } from '../core/errors/called-from';
+import { installOnce } from '../stage/install';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { Load, Loaded } from '../stage/load-subject';
 import type { AllOptions, CommonOptions } from '../stage/options';
@@ -10,6 +10,8 @@ import { makeStub, type Stub } from '../stage/stubs';
 import type { PropsOf, Subject as AnySubject } from '../stage/subject';
 import type { Swap } from '../seam/swap';
 import { vueAdapter } from './adapter';
+
+installOnce();
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
 

@@ -1,4 +1,4 @@
-import { type Circumstances } from '../../core/errors';
+import { type Circumstances } from '../../core/errors/registry';
 import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';

@@ -1,4 +1,4 @@
-import { explaining, refusing, type Explain, type Refuse } from '../../core/errors';
+import { explaining, refusing, type Explain, type Refuse } from '../../core/errors/registry';
 import { isolating } from './isolating';
 import { parts } from './parts';
 import { surrounding } from './surrounding';
