@@ -117,7 +117,8 @@ export async function buildLibrary(entries, external, dir) {
     // The parts need each other, and none before all are there.
     onLog: (level, log, tell) => log.code !== 'CIRCULAR_CHUNK' && tell(level, log),
     treeshake: {
-      moduleSideEffects: (id) => entryFile.test(id.split('/src/').at(-1)) || /door\.ts$/.test(id),
+      moduleSideEffects: (id, isOutside) =>
+        isOutside || entryFile.test(id.split('/src/').at(-1)) || /door\.ts$/.test(id),
     },
   });
   const common = { dir, hoistTransitiveImports: false };

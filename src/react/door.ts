@@ -140,10 +140,15 @@ function take(made: Door, internals: Internals): void {
   setRefreshHandler(ours);
 }
 
+// As soon as the door is open, where there is a page: a runner that begins with new modules for each test
+// would load one later that has another copy of React. What is wrong with it is told when it is needed.
+const loading = typeof document === 'undefined' ? undefined : import('react-dom/client');
+loading?.catch(() => undefined);
+
 /** Loads react-dom through the door. @throws SIM-REACT-EARLY, SIM-REACT-PRODUCTION */
 export async function loadReactDom(): Promise<void> {
   if (door.client) return;
-  const client = await import('react-dom/client');
+  const client = await (loading ?? import('react-dom/client'));
   const { internals } = door;
   const version = internals?.version ?? '';
   if (!internals) refuse('SIM-REACT-EARLY', { version });

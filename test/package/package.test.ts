@@ -227,49 +227,64 @@ describe('the package, packed and installed elsewhere', () => {
     expect(JSON.parse(stdout)).toEqual([]);
   });
 
-  it('takes down at the end of each test in a user’s Jest', async () => {
-    cpSync(join(__dirname, 'fixture'), place, { recursive: true });
-    writeFileSync(
-      join(place, 'jest.config.json'),
-      JSON.stringify({ testEnvironment: 'jsdom', setupFilesAfterEnv: ['simulacra/jest'], transform: {} }),
-    );
-    const { stdout } = await run('npx', ['jest', '--json', '--no-cache'], {
-      cwd: place,
-      env: env as NodeJS.ProcessEnv,
-    }).catch((error: { stdout: string }) => error);
-    const report = JSON.parse(stdout) as {
-      testResults: [{ assertionResults: { title: string; status: string; failureMessages: string[] }[] }];
-    };
-    const results = Object.fromEntries(
-      report.testResults[0].assertionResults.map(({ title, status, failureMessages }) => [
-        title,
-        { status, said: failureMessages.join('\n') },
-      ]),
-    );
-    const statuses = Object.fromEntries(
-      Object.entries(results).map(([title, { status }]) => [title, status]),
-    );
-    expect(statuses).toEqual({
-      'ends while an answer is held': 'passed',
-      'ends with a request that nobody answered': 'failed',
-      'fails half-way': 'failed',
-      'fails to find': 'failed',
-      'finds nothing left of the tests before': 'passed',
-      'forgets to await': 'failed',
-      'throws after its last step': 'failed',
-      'starts a promise that is rejected': 'failed',
-      'is not told of what went wrong before': 'passed',
-    });
-    expect(results['forgets to await']!.said).toMatch(
-      /SIM-STEP-UNAWAITED[^]*click was not awaited[^]*end\.test\.js:\d+/,
-    );
-    expect(results['throws after its last step']!.said).toMatch(/SIM-HANDLER-THREW[^]*too late/);
-    expect(results['starts a promise that is rejected']!.said).toContain('lost');
-    expect(results['ends with a request that nobody answered']!.said).toMatch(
-      /SIM-REQUEST-UNMATCHED.*GET \/api\/hives, asked by Asker/,
-    );
-    expect(results['fails to find']!.said).toMatch(
-      /SIM-FIND-NONE[^]*Did you mean {3}role\('button', 'there'\)[^]*\n\s+at .*end\.test\.js:\d+/,
-    );
-  }, 60_000);
+  it('reads only what every test needs until it is used', async () => {
+    const read = `Object.keys(require('${place}/node_modules/simulacra/dist/parts/core.cjs').partsRead).join()`;
+    const { stdout } = await node([
+      '-e',
+      `for (const entry of ['react', 'vue', 'jest']) require('simulacra/' + entry);
+       console.log(${read}); void fetch('/api').catch(() => console.log(${read}))`,
+    ]);
+    expect(stdout.trim().split('\n')).toEqual(['core', 'core,answering,wording']);
+  });
+
+  // With modules that are loaded anew before each test, what is read late must be of the same copy.
+  it.each([[[]], [['--resetModules']]])(
+    'takes down at the end of each test in a user’s Jest %p',
+    async (more: string[]) => {
+      cpSync(join(__dirname, 'fixture'), place, { recursive: true });
+      writeFileSync(
+        join(place, 'jest.config.json'),
+        JSON.stringify({ testEnvironment: 'jsdom', setupFilesAfterEnv: ['simulacra/jest'], transform: {} }),
+      );
+      const { stdout } = await run('npx', ['jest', '--json', '--no-cache', ...more], {
+        cwd: place,
+        env: env as NodeJS.ProcessEnv,
+      }).catch((error: { stdout: string }) => error);
+      const report = JSON.parse(stdout) as {
+        testResults: [{ assertionResults: { title: string; status: string; failureMessages: string[] }[] }];
+      };
+      const results = Object.fromEntries(
+        report.testResults[0].assertionResults.map(({ title, status, failureMessages }) => [
+          title,
+          { status, said: failureMessages.join('\n') },
+        ]),
+      );
+      const statuses = Object.fromEntries(
+        Object.entries(results).map(([title, { status }]) => [title, status]),
+      );
+      expect(statuses).toEqual({
+        'ends while an answer is held': 'passed',
+        'ends with a request that nobody answered': 'failed',
+        'fails half-way': 'failed',
+        'fails to find': 'failed',
+        'finds nothing left of the tests before': 'passed',
+        'forgets to await': 'failed',
+        'throws after its last step': 'failed',
+        'starts a promise that is rejected': 'failed',
+        'is not told of what went wrong before': 'passed',
+      });
+      expect(results['forgets to await']!.said).toMatch(
+        /SIM-STEP-UNAWAITED[^]*click was not awaited[^]*end\.test\.js:\d+/,
+      );
+      expect(results['throws after its last step']!.said).toMatch(/SIM-HANDLER-THREW[^]*too late/);
+      expect(results['starts a promise that is rejected']!.said).toContain('lost');
+      expect(results['ends with a request that nobody answered']!.said).toMatch(
+        /SIM-REQUEST-UNMATCHED.*GET \/api\/hives, asked by Asker/,
+      );
+      expect(results['fails to find']!.said).toMatch(
+        /SIM-FIND-NONE[^]*Did you mean {3}role\('button', 'there'\)[^]*\n\s+at .*end\.test\.js:\d+/,
+      );
+    },
+    60_000,
+  );
 });
