@@ -8,8 +8,7 @@ import { click, moveFocus } from '../page/gestures/click';
 import type { Send } from '../page/gestures/dispatch';
 import { pickedTypes, setWhole } from '../page/gestures/edit';
 import { clearField, press, typeKeys } from '../page/gestures/keyboard';
-import { isLocator, printLocator } from '../page/locators';
-import { lookForOne } from './look';
+import { lookForOne, printAsked } from './look';
 import type { Stage } from './stage';
 import type { Target } from './subject';
 
@@ -22,10 +21,6 @@ const acts: Record<Gesture, { verb: string; kind: HappeningKind }> = {
   choose: { verb: 'choose in', kind: 'chose' },
   press: { verb: 'press a key on', kind: 'pressed' },
 };
-
-/** A call as the user wrote it: `click(role('button', 'Log'))`. */
-export const printAsked = (stage: Stage, method: string, target: Target): string =>
-  `${method}(${isLocator(target) ? printLocator(target, stage.view().nameOf) : print(target)})`;
 
 /** What a person does to a subject: found, found able, told in the chronicle, done, brought to rest. */
 export function makeGestures(stage: Stage) {
@@ -42,7 +37,7 @@ export function makeGestures(stage: Stage) {
     detail = '',
   ): Promise<void> => {
     const { verb, kind } = acts[method];
-    const asked = printAsked(stage, method, target);
+    const asked = () => printAsked(stage, method, target);
     stage.refuseGone(asked, calledAt);
     await stage.atRest();
     const element = lookForOne(stage, target, asked, calledAt);

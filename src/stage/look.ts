@@ -1,23 +1,31 @@
 import { type SimulacraError } from '../core/errors/error';
+import { print } from '../core/print';
 import { explain, refuse } from './errors';
 import { startTimer } from '../core/host';
 import { describe } from '../page/describe';
 import { explainMany, explainNone, whatIsThere } from '../page/explain';
-import { phraseLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
+import { isLocator, phraseLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
 import { locate } from '../page/query';
 import { nearest } from '../core/near';
 import type { Stage } from './stage';
 import type { Patience, Target } from './subject';
 
+/** A call as the user wrote it: `click(role('button', 'Log'))`. */
+export const printAsked = (stage: Stage, method: string, target: Target): string =>
+  `${method}(${isLocator(target) ? printLocator(target, stage.view().nameOf) : print(target)})`;
+
+/** What was asked, worded only where a failure tells of it. */
+type Asked = () => string;
+
 /** Every element a locator fits. @throws SIM-SUBJECT-GONE, SIM-LOCATOR */
-export function lookFor(stage: Stage, locator: Locator, asked: string, calledAt: Error): HTMLElement[] {
+export function lookFor(stage: Stage, locator: Locator, asked: Asked, calledAt: Error): HTMLElement[] {
   refuseNoLocator(locator);
   stage.refuseGone(asked, calledAt);
   return locate(locator, stage.view()) as HTMLElement[];
 }
 
 /** The one element a target stands for. @throws SIM-FIND-NONE and its kin, SIM-FIND-MANY */
-export function lookForOne(stage: Stage, target: Target, asked: string, calledAt: Error): HTMLElement {
+export function lookForOne(stage: Stage, target: Target, asked: Asked, calledAt: Error): HTMLElement {
   if ((target as Partial<Element>)?.nodeType === 1) {
     stage.refuseGone(asked, calledAt);
     return target as HTMLElement;
@@ -60,7 +68,7 @@ export async function waitFor(
       { option: 'within', value: within, wanted: 'milliseconds, from 0' },
       { calledAt },
     );
-  const asked = printLocator(locator, stage.view().nameOf);
+  const asked = () => printLocator(locator, stage.view().nameOf);
   let over = false;
   const callOff = startTimer(within, () => (over = true));
   try {

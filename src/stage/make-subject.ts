@@ -2,86 +2,124 @@ import { calledFrom } from '../core/errors/called-from';
 import { refuse } from './errors';
 import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
-import type { StandIn } from '../core/stand-in';
 import { makeStep } from '../core/step';
 import { explained } from './explained';
-import { makeGestures, printAsked } from './gestures';
-import { lookFor, lookForOne, waitFor } from './look';
+import { makeGestures } from './gestures';
+import { lookFor, lookForOne, printAsked, waitFor } from './look';
 import { printOutline } from './outline';
 import { makePart } from './parts';
 import type { Stage } from './stage';
 import { readDoubles } from '../seam/place';
 import { isSwap } from '../seam/swap';
 import type { ReadOptions } from './plan';
-import { verdicts, type Subject, type Target } from './subject';
-import { makeVerdicts } from './verdicts';
+import type { Locator } from '../page/locators';
+import { verdicts, type Patience, type Subject, type Target } from './subject';
+import { makeVerdicts, type Verdicts } from './verdicts';
 
 /** The subject as the test sees it. */
-export function makeSubject(stage: Stage, component: unknown, options: ReadOptions): Subject {
-  const { name, adapter } = stage.setting;
-  const act = makeGestures(stage);
-  const asked = (method: string, target: Target) => printAsked(stage, method, target);
+export const makeSubject = (stage: Stage, component: unknown, options: ReadOptions): Subject =>
+  new View(stage, component, options) as unknown as Subject;
+
+type Acts = ReturnType<typeof makeGestures>;
+
+// Each method is a field, so that a test may take it out of the subject: `const { find } = board`.
+class View implements Omit<Subject, 'part' | 'given'> {
+  readonly #stage: Stage;
+  readonly #component: unknown;
+  readonly #options: ReadOptions;
+  #acts: Acts | undefined;
+  #verdicts: Verdicts | undefined;
+  readonly name: string;
+  readonly chronicle: Subject['chronicle'];
+  readonly requests: Subject['requests'];
+
+  constructor(stage: Stage, component: unknown, options: ReadOptions) {
+    this.#stage = stage;
+    this.#component = component;
+    this.#options = options;
+    this.name = stage.setting.name;
+    this.chronicle = stage.chronicle;
+    this.requests = stage.network.requests;
+  }
+
+  get container(): HTMLElement {
+    this.#stage.environment.hasShownContainer = true;
+    return this.#stage.container;
+  }
+
+  get [verdicts](): Verdicts {
+    return (this.#verdicts ??= makeVerdicts(this.#stage));
+  }
+
+  get #act(): Acts {
+    return (this.#acts ??= makeGestures(this.#stage));
+  }
 
   // The stack at the user's call: after the first await it could not be had any more.
-  function here(method: keyof Subject): Error {
-    return calledFrom(method, subject[method] as AnyFunction);
+  #here(method: keyof Subject): Error {
+    return calledFrom(method, (this as unknown as Subject)[method] as AnyFunction);
   }
 
   // What a test has to await, and what its failure is explained by.
-  function step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>): Promise<T> {
-    const calledAt = here(method);
+  #step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>): Promise<T> {
+    const calledAt = this.#here(method);
     return makeStep(
       method,
       calledAt,
-      explained(stage, calledAt, () => work(calledAt)),
+      explained(this.#stage, calledAt, () => work(calledAt)),
     );
   }
 
-  const subject: Subject = {
-    name,
-    get container() {
-      stage.environment.hasShownContainer = true;
-      return stage.container;
-    },
-    chronicle: stage.chronicle,
-    requests: stage.network.requests,
-    find: (locator) => lookForOne(stage, locator, asked('find', locator), here('find')),
-    findAll: (locator) => lookFor(stage, locator, asked('findAll', locator), here('findAll')),
-    has: (locator) => lookFor(stage, locator, asked('has', locator), here('has')).length > 0,
-    appears: (locator, patience = {}) =>
-      step('appears', (at) => waitFor(stage, locator, true, patience, at).then(([first]) => first!)),
-    vanishes: (locator, patience = {}) =>
-      step('vanishes', (at) => waitFor(stage, locator, false, patience, at).then(() => undefined)),
-    click: (target) => step('click', (at) => act.click(target, at)),
-    type: (target, text) => step('type', (at) => act.type(target, text, at)),
-    clear: (target) => step('clear', (at) => act.clear(target, at)),
-    choose: (target, ...options) => step('choose', (at) => act.choose(target, options, at)),
-    press: (keys, target) => step('press', (at) => act.press(keys, target, at)),
-    update: (props) =>
-      step('update', async (calledAt) => {
-        stage.refuseGone('update()', calledAt);
-        adapter.refuseProps?.(component, name, props, calledAt, true);
-        stage.chronicle.add('updated', name, { detail: Object.keys(props).join(', '), trigger: true });
-        await stage.act('updated the props', () => adapter.settle(() => stage.mounted?.update(props)));
-      }),
-    part: ((component: unknown) => makePart(stage, component, here('part'))) as Subject['part'],
-    given: <T>(token: unknown) =>
-      readGiven(stage, options, token, () => here('given')) as StandIn<NonNullable<T>>,
-    get outputs() {
-      return readOutputs(
-        stage,
-        calledFrom('outputs', Object.getOwnPropertyDescriptor(subject, 'outputs')!.get!),
-      );
-    },
-    atRest: () => step('atRest', () => stage.atRest()),
-    everyRouteAsked: () => stage.network.refuseUnused(here('everyRouteAsked')),
-    outline: ({ depth = Infinity } = {}) => {
-      stage.refuseGone('outline()', here('outline'));
-      return stage.mounted ? printOutline(stage.mounted.tree(), depth) : '';
-    },
-    takeDown: () => makeStep('takeDown', here('takeDown'), stage.environment.takeDown()),
+  #asked(method: keyof Subject, target: Target): () => string {
+    return () => printAsked(this.#stage, method, target);
+  }
+
+  readonly find = (locator: Locator) =>
+    lookForOne(this.#stage, locator, this.#asked('find', locator), this.#here('find'));
+  readonly findAll = (locator: Locator) =>
+    lookFor(this.#stage, locator, this.#asked('findAll', locator), this.#here('findAll'));
+  readonly has = (locator: Locator) =>
+    lookFor(this.#stage, locator, this.#asked('has', locator), this.#here('has')).length > 0;
+  readonly appears = (locator: Locator, patience: Patience = {}) =>
+    this.#step('appears', (at) =>
+      waitFor(this.#stage, locator, true, patience, at).then(([first]) => first!),
+    );
+  readonly vanishes = (locator: Locator, patience: Patience = {}) =>
+    this.#step('vanishes', (at) => waitFor(this.#stage, locator, false, patience, at).then(() => undefined));
+  readonly click = (target: Target) => this.#step('click', (at) => this.#act.click(target, at));
+  readonly type = (target: Target, text: string) =>
+    this.#step('type', (at) => this.#act.type(target, text, at));
+  readonly clear = (target: Target) => this.#step('clear', (at) => this.#act.clear(target, at));
+  readonly choose = (target: Target, ...options: string[]) =>
+    this.#step('choose', (at) => this.#act.choose(target, options, at));
+  readonly press = (keys: string, target?: Target) =>
+    this.#step('press', (at) => this.#act.press(keys, target, at));
+  readonly update = (props: object) =>
+    this.#step('update', async (calledAt) => {
+      const stage = this.#stage;
+      const { adapter, name } = stage.setting;
+      stage.refuseGone('update()', calledAt);
+      adapter.refuseProps?.(this.#component, name, props, calledAt, true);
+      stage.chronicle.add('updated', name, { detail: Object.keys(props).join(', '), trigger: true });
+      await stage.act('updated the props', () => adapter.settle(() => stage.mounted?.update(props)));
+    });
+  readonly part = (component: unknown) => makePart(this.#stage, component, this.#here('part'));
+  readonly given = (token: unknown) =>
+    readGiven(this.#stage, this.#options, token, () => this.#here('given'));
+
+  get outputs(): Subject['outputs'] {
+    const { get } = Object.getOwnPropertyDescriptor(View.prototype, 'outputs')!;
+    return readOutputs(this.#stage, calledFrom('outputs', get!));
+  }
+
+  readonly atRest = () => this.#step('atRest', () => this.#stage.atRest());
+  readonly everyRouteAsked = () => this.#stage.network.refuseUnused(this.#here('everyRouteAsked'));
+  readonly outline = ({ depth = Infinity }: { readonly depth?: number } = {}) => {
+    this.#stage.refuseGone('outline()', this.#here('outline'));
+    const { mounted } = this.#stage;
+    return mounted ? printOutline(mounted.tree(), depth) : '';
   };
-  return Object.defineProperty(subject, verdicts, { value: makeVerdicts(stage) });
+  readonly takeDown = () => makeStep('takeDown', this.#here('takeDown'), this.#stage.environment.takeDown());
 }
 
 /** What a test provided for a token, or gave in place of a module's exports. @throws SIM-GIVEN-NONE */

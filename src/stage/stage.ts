@@ -7,11 +7,12 @@ import { print, printThrown } from '../core/print';
 import { printCall } from '../core/spy';
 import { Network } from '../network/network';
 import { PageHistory } from '../page/history';
-import { subjectMark, type View } from '../page/query';
+import type { View } from '../page/query';
 import type { PlacedSwaps } from '../seam/place';
 import type { Adapter, Mounted } from './adapter';
 import { claimFor, isClaimed } from './claims';
 import { explain, refuse } from './errors';
+import { giveBackContainer, markContainer, takeContainer } from './containers';
 import { comeToRest, type Resting } from './rest';
 import type { StubSet } from './stubs';
 
@@ -55,7 +56,10 @@ export class Stage implements Resting {
       if (!adapter.willReport?.(this.container)) this.onListenerThrew(error);
     };
     swaps.owner.isRunning = () => environment.running() !== undefined;
-    this.container = makeContainer(name, adapter.takeContainer?.());
+    const { body } = document;
+    const own = adapter.takeContainer?.();
+    this.container = own ?? takeContainer(name);
+    if (own) markContainer(own, name);
     claimFor(environment, (element) => adapter.owns?.(this.container, element));
     this.network = new Network(routes, environment);
     this.history = new PageHistory(
@@ -64,8 +68,11 @@ export class Stage implements Resting {
     );
     // Watched until it is off the page again, so that its moments can be told after the take-down.
     sandbox.onTakeDown(() => this.history.stop());
-    document.body.appendChild(this.container);
-    sandbox.onTakeDown(() => this.container.remove());
+    body.appendChild(this.container);
+    sandbox.onTakeDown(() => {
+      this.container.remove();
+      if (!own) giveBackContainer(this.container, environment);
+    });
     sandbox.checks.push(() => this.network.complaint());
     sandbox.onTakeDown(() => {
       chronicle.add('unmounted', name);
@@ -151,9 +158,13 @@ export class Stage implements Resting {
   }
 
   /** @throws SIM-SUBJECT-GONE after the take-down */
-  refuseGone(asked: string, calledAt: Error): void {
+  refuseGone(asked: string | (() => string), calledAt: Error): void {
     if (this.environment.state !== 'up')
-      refuse('SIM-SUBJECT-GONE', { subject: this.setting.name, asked }, { calledAt });
+      this.#refuseNow(typeof asked === 'string' ? asked : asked(), calledAt);
+  }
+
+  #refuseNow(asked: string, calledAt: Error): never {
+    return refuse('SIM-SUBJECT-GONE', { subject: this.setting.name, asked }, { calledAt });
   }
 
   /** What a search looks at: the subject's place, and what it has put elsewhere on the page. */
@@ -207,10 +218,4 @@ function watchRenders(fields: () => { subject: string; turns: number; busy: stri
       if (++renders === mostRenders) giveUp(explain('SIM-REST-NEVER', fields()));
     },
   };
-}
-
-function makeContainer(name: string, used: HTMLElement | undefined): HTMLElement {
-  const container = used ?? document.createElement('div');
-  if (container.getAttribute(subjectMark) !== name) container.setAttribute(subjectMark, name);
-  return container;
 }

@@ -23,7 +23,7 @@ export function makeVerdicts(stage: Stage): Verdicts {
   const calledAt = () => new Error('matcher');
   return {
     shows(locator, times) {
-      const found = lookFor(stage, locator, 'expect(…).toShow()', calledAt());
+      const found = lookFor(stage, locator, () => 'expect(…).toShow()', calledAt());
       const pass = times === undefined ? found.length > 0 : found.length === times;
       const message = () => {
         if (!pass && found.length === 0) return stage.withCauses(wordNone(stage, locator, undefined)).message;
@@ -38,7 +38,7 @@ export function makeVerdicts(stage: Stage): Verdicts {
       return { pass, message };
     },
     hasShown(locator) {
-      lookFor(stage, locator, 'expect(…).toHaveShown()', calledAt());
+      lookFor(stage, locator, () => 'expect(…).toHaveShown()', calledAt());
       const view = stage.view();
       const pass = hasShown(stage, locator, view);
       const message = () => {

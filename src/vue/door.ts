@@ -20,6 +20,8 @@ export interface Live {
   readonly unresolvedNames: Map<string, object>;
   readonly levels: WeakMap<Vue.ComponentInternalInstance, number>;
   onRendered(): void;
+  /** To be called when an instance asks for what nobody provides. */
+  onBareRead(instance: Vue.ComponentInternalInstance, key: string | symbol): void;
   onEmitted(instance: Vue.ComponentInternalInstance, event: string, args: unknown[]): void;
 }
 

@@ -104,6 +104,7 @@ export const asName = (registered: string): string => Vue.capitalize(Vue.cameliz
 export function declared(definition: Definition, what: 'props' | 'emits'): Record<string, unknown> {
   const own = definition[what];
   const listed = Array.isArray(own) ? Object.fromEntries(own.map((name: string) => [name, null])) : own;
+  if (!definition.extends && !definition.mixins) return (listed ?? {}) as Record<string, unknown>;
   const inherited = [definition.extends, ...(definition.mixins ?? [])].map((base) =>
     base ? declared(base, what) : {},
   );

@@ -5,10 +5,10 @@ import { nearest } from '../core/near';
 import { explain } from '../stage/errors';
 import { bareNode } from '../stage/outline';
 import { slotsIn } from './props';
-import type { Live } from './door';
+import { live, type Live } from './door';
 import { stubDirectives } from './directives';
 import { declared, isComponent, nameOf, unwrap, type Definition } from './kinds';
-import { resolveIn } from './resolver';
+import { asItIs, resolveIn } from './resolver';
 import { listenToFailures } from './thrown';
 import { readInstances, readNode } from './tree';
 
@@ -18,6 +18,7 @@ type Props = Record<string, unknown>;
 export function mount(plan: Plan): Mounted {
   const props = Vue.shallowRef(plan.props as Props);
   const told: Record<string, unknown[][]> = {};
+  const rendered = new Set<string>();
   const stage: Live = {
     stubs: plan.stubs,
     vnode: undefined,
@@ -25,6 +26,7 @@ export function mount(plan: Plan): Mounted {
     unresolvedNames: new Map(),
     levels: new WeakMap(),
     onRendered: once(plan.onRendered),
+    onBareRead: (instance, key) => failures.onBareRead(instance, key),
     onEmitted(instance, event, args) {
       if (instance !== stage.vnode?.component) return;
       (told[event] ??= []).push(args);
@@ -37,21 +39,24 @@ export function mount(plan: Plan): Mounted {
       unwrapRefs(props.value, plan),
       fill(plan.slots, rendered),
     ));
-  const rendered = new Set<string>();
-  complainOfSlots(plan, rendered);
-  const app = Vue.createApp({ name: 'SimulacraStage', render: () => surround(plan, subject) });
+  if (Object.keys(plan.slots).length > 0) complainOfSlots(plan, rendered);
+  const around = { name: 'SimulacraStage', render: () => surround(plan, subject) };
+  const app = Vue.createApp(around);
   const failures = listenToFailures(app, plan, (instance) => {
     const { component: own } = stage.vnode ?? {};
     // Props are looked at before the instance has its proxy: then it is the one that is being made.
     return own != null && (instance ? instance === own : own.proxy === null);
   });
   provide(app, plan);
-  const stops = [
-    notePlaces(app, plan),
-    resolveIn(app, stage),
-    stubDirectives(app, stage),
-    failures.watchProvides(),
-  ];
+  const stops = [notePlaces(app, plan), resolveIn(app, stage), stubDirectives(app, stage)];
+  const renderAgain = canBeRoot(plan) ? makeRoot(app, plan.container, subject) : undefined;
+  // A component around it would follow the refs among the props by itself.
+  let stopFollowing: (() => void) | undefined;
+  const followRefs = (render: () => void) => {
+    if (Object.values(props.value).some(Vue.isRef))
+      stopFollowing = Vue.watch(() => unwrapRefs(props.value, plan), render);
+  };
+  if (renderAgain) followRefs(renderAgain);
   plan.environment.silenced.push({ level: 'info', pattern: /<Suspense> is an experimental feature/ });
   const definition = plan.component as Definition;
   return {
@@ -64,14 +69,44 @@ export function mount(plan: Plan): Mounted {
       ...Object.fromEntries(Object.keys(declared(definition, 'emits')).map((name) => [name, []])),
       ...told,
     }),
-    update: (next) => void (props.value = { ...props.value, ...next }),
+    update: (next) => {
+      props.value = { ...props.value, ...next };
+      if (!renderAgain || stopFollowing) return;
+      followRefs(renderAgain);
+      renderAgain();
+    },
     unmount: async () => {
+      stopFollowing?.();
       if (isMounted(app)) app.unmount();
       await Vue.nextTick();
       for (const stop of stops.reverse()) stop();
     },
     tree: () => (stage.vnode && readNode(stage.vnode)[0]) ?? bareNode(plan.name),
     instancesOf: (component) => (stage.vnode ? readInstances(stage.vnode, component) : []),
+  };
+}
+
+// With nothing around it and nothing put into it the subject is the root of its application, as in a page.
+const canBeRoot = ({ wrap, slots, component }: Plan): boolean =>
+  wrap.every((one) => isPlugin(Array.isArray(one) ? one[0] : one)) &&
+  Object.keys(slots).length === 0 &&
+  !isAsync(component as Definition);
+
+interface Inner {
+  _ceVNode?: Vue.VNode;
+  readonly _context: Vue.AppContext;
+  readonly _instance: Vue.ComponentInternalInstance | null;
+}
+
+/** Makes the subject the root of an application. @returns how to render it again */
+function makeRoot(app: Vue.App, container: HTMLElement, subject: () => Vue.VNode): () => void {
+  const inner = app as unknown as Inner;
+  inner._ceVNode = asItIs(subject);
+  return () => {
+    if (!inner._instance) return;
+    const vnode = asItIs(subject);
+    vnode.appContext = inner._context;
+    Vue.render(vnode, container);
   };
 }
 
@@ -179,19 +214,34 @@ const wrappings = ({ wrap }: Plan): Wrapping[] =>
 const isPlugin = (what: unknown): what is Vue.Plugin =>
   typeof (what as { install?: unknown } | null)?.install === 'function';
 
+// One for all applications: whose it is can be told by the component that asks.
+const whereNobodyProvides = new Proxy(Object.create(null) as object, {
+  has: (_, key) => {
+    const instance = Vue.getCurrentInstance();
+    if (instance) live.get(instance.appContext.app)?.onBareRead(instance, key);
+    return false;
+  },
+});
+
+const contextOf = (app: Vue.App) => (app as unknown as { readonly _context: Vue.AppContext })._context;
+
 function provide(app: Vue.App, plan: Plan): void {
+  // What is asked for and not there goes on to where it is told; what is there costs nothing.
+  contextOf(app).provides = Object.create(whereNobodyProvides) as Vue.AppContext['provides'];
   for (const [plugin, ...options] of wrappings(plan)) if (isPlugin(plugin)) app.use(plugin, ...options);
   for (const one of plan.provide) {
     const { token, value } = one;
+    const read = () => {
+      one.used = true;
+      return value;
+    };
     app.provide(token as string, value);
+    Object.defineProperty(contextOf(app).provides, token as string, { configurable: true, get: read });
     if (typeof token === 'string' && token.startsWith('$'))
       Object.defineProperty(app.config.globalProperties, token, {
         configurable: true,
         enumerable: true,
-        get: () => {
-          one.used = true;
-          return value;
-        },
+        get: read,
       });
   }
 }

@@ -27,7 +27,20 @@ export function resolveIn(app: Vue.App, stage: Live): () => void {
   };
 }
 
+const passing = once('vue-passing', () => ({ isOn: false }));
+
+/** Makes vnodes that are none of anything rendered: a subject, which nothing replaces. */
+export function asItIs<T>(make: () => T): T {
+  passing.isOn = true;
+  try {
+    return make();
+  } finally {
+    passing.isOn = false;
+  }
+}
+
 function transform(args: Args, rendering: Instance | null): Args {
+  if (passing.isOn) return args;
   const [type, props, ...rest] = args;
   const instance = rendering ?? Vue.getCurrentInstance();
   if (!instance) return isStubbable(type) ? [decidedLater(type), props, ...rest] : args;

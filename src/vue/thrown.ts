@@ -1,4 +1,4 @@
-import * as Vue from 'vue';
+import type * as Vue from 'vue';
 import { explain as explainShared } from '../stage/errors';
 import { explain } from './errors';
 import { nearest } from '../core/near';
@@ -49,19 +49,15 @@ export function listenToFailures(
     if (complaint) plan.onThrown(complaint);
     else if (!/^injection ".*" not found/.test(message)) console.warn(`[Vue warn]: ${message}\n${trace}`);
   };
-  const read = (key: string | symbol) => {
-    const instance = Vue.getCurrentInstance();
-    if (!instance || isPrivate(key)) return;
+  const onBareRead = (instance: Instance, key: string | symbol) => {
+    if (isPrivate(key)) return;
     const token = nameOfToken(key);
     const reader = nameOf(instance.type) ?? 'a component';
     if (!bareReads.some((other) => other.token === token && other.reader === reader))
       plan.chronicle.add('read', token, { detail: 'nobody provides it', from: reader });
     bareReads.push({ token, value: 'undefined', reader });
   };
-  const hit = (key: string | symbol) => {
-    for (const one of plan.provide) if (one.token === key) one.used = true;
-  };
-  return { watchProvides: () => watchProvides(app, read, hit) };
+  return { onBareRead };
 }
 
 const phases: Record<string, string> = {
@@ -72,27 +68,9 @@ const phases: Record<string, string> = {
 // Vue asks itself for some keys of its own.
 const isPrivate = (key: string | symbol) => typeof key === 'symbol' && /^(v-|_v)/.test(key.description ?? '');
 
-function watchProvides(
-  app: Vue.App,
-  read: (key: string | symbol) => void,
-  hit: (key: string | symbol) => void,
-): () => void {
-  const context = (app as unknown as { _context: { provides: object } })._context;
-  const { provides } = context;
-  context.provides = new Proxy(provides, {
-    has: (target, key) => {
-      const there = key in target;
-      if (there) hit(key);
-      else read(key);
-      return there;
-    },
-  });
-  return () => void (context.provides = provides);
-}
-
 function namesAround(proxy: Proxied): string[] {
   const names: string[] = [];
-  for (let at: Instance | null = proxy?.$ ?? null; at?.parent; at = at.parent)
+  for (let at: Instance | null = proxy?.$ ?? null; at; at = at.parent)
     names.push(nameOf(at.type) ?? 'Anonymous');
   return names.filter((name) => name !== 'SimulacraStage');
 }

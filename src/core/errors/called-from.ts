@@ -1,8 +1,23 @@
 import type { SimulacraError } from './error';
+
+interface Capturing {
+  stackTraceLimit?: number;
+  captureStackTrace?(error: Error, below: unknown): void;
+}
+
+// Enough to be out of a team's own helpers; each frame that is kept costs time in every call.
+const frames = 5;
+
 /** An error that remembers where the user called `below`, without what lies beneath that call. */
 export function calledFrom(what: string, below: (...args: never[]) => unknown): Error {
+  const capturing = Error as Capturing;
+  if (!capturing.captureStackTrace) return new Error(what);
+  const limit = capturing.stackTraceLimit;
+  capturing.stackTraceLimit = 0;
   const error = new Error(what);
-  (Error as { captureStackTrace?: (error: Error, below: unknown) => void }).captureStackTrace?.(error, below);
+  capturing.stackTraceLimit = frames;
+  capturing.captureStackTrace(error, below);
+  capturing.stackTraceLimit = limit;
   return error;
 }
 

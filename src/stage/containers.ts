@@ -1,0 +1,56 @@
+import type { Environment } from '../core/environment';
+import { once } from '../core/shared';
+import { subjectMark } from '../page/query';
+
+/**
+ * Elements to render into that are used again: making one and marking it takes a simulated page longer than
+ * a small component does. Only what a subject has left as it was is used again: one that nobody was handed,
+ * that is empty, and that has no attribute and no listener of anybody else's.
+ */
+interface Kept {
+  /** True once somebody has listened on it. */
+  isSpoilt: boolean;
+}
+
+const pool = once('containers', () => ({ free: [] as HTMLElement[], known: new WeakMap<Element, Kept>() }));
+const most = 8;
+
+/** What frameworks write on what they render into, the same each time. */
+const harmless = new Set([subjectMark, 'data-v-app']);
+
+/** An element to render into; a used one where there is one. */
+export function takeContainer(name: string): HTMLElement {
+  const at = pool.free.findIndex(isAsNew);
+  const container = at < 0 ? makeContainer() : pool.free.splice(at, 1)[0]!;
+  markContainer(container, name);
+  return container;
+}
+
+/** Says whose a container is. */
+export function markContainer(container: HTMLElement, name: string): void {
+  if (container.getAttribute(subjectMark) !== name) container.setAttribute(subjectMark, name);
+}
+
+function makeContainer(): HTMLElement {
+  const container = document.createElement('div');
+  const kept: Kept = { isSpoilt: false };
+  pool.known.set(container, kept);
+  const listen = container.addEventListener;
+  container.addEventListener = function (...args: Parameters<typeof listen>) {
+    kept.isSpoilt = true;
+    return listen.apply(container, args);
+  } as typeof listen;
+  return container;
+}
+
+// Off the page, with nothing in it.
+const isAsNew = (container: HTMLElement): boolean =>
+  container.ownerDocument === document && !container.isConnected && container.firstChild === null;
+
+/** Gives back what a subject was rendered into, to be used again where nobody has left a trace on it. */
+export function giveBackContainer(container: HTMLElement, { hasShownContainer }: Environment): void {
+  if (hasShownContainer || pool.free.length >= most || pool.known.get(container)?.isSpoilt !== false) return;
+  for (let at = container.attributes.length - 1; at >= 0; at--)
+    if (!harmless.has(container.attributes[at]!.name)) return;
+  pool.free.push(container);
+}
