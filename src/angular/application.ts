@@ -2,7 +2,9 @@ import '@angular/compiler';
 import * as core from '@angular/core';
 import { supplyViewport } from './deferred';
 import { createApplication } from '@angular/platform-browser';
+import { once } from '../core/shared';
 import { takeFromTimer } from '../page/globals/errors';
+import { AROUND } from './around';
 
 /** A subject that is up. */
 export interface Live {
@@ -22,6 +24,8 @@ interface Application {
   readonly zone: core.NgZone;
   /** What must be the same for all subjects, since the application itself works with it. */
   readonly kept: core.Provider[];
+  /** What renders when nobody else does; what is rendered here is off its list. */
+  readonly scheduler: { cleanup?(): void };
 }
 
 export const live = new Set<Live>();
@@ -32,8 +36,10 @@ export const app = (): Application => application!;
 
 const withZone = () => typeof (globalThis as { Zone?: unknown }).Zone !== 'undefined';
 
-export async function prepare(): Promise<void> {
-  if (application && !application.ref.destroyed) return;
+export const prepare = (): Promise<void> | undefined =>
+  application && !application.ref.destroyed ? undefined : start();
+
+async function start(): Promise<void> {
   supplyViewport();
   // A missing import is an error to Angular only while it is strict about it.
   core.ɵsetUnknownElementStrictMode(true);
@@ -45,24 +51,42 @@ export async function prepare(): Promise<void> {
     ],
   });
   const { injector } = ref;
+  const scheduler = injector.get(core.ɵChangeDetectionScheduler) as unknown as Application['scheduler'];
   core.afterNextRender(() => undefined, { injector });
   ref.tick();
   (ref as unknown as { afterTick: { subscribe(listen: () => void): void } }).afterTick.subscribe(() => {
     for (const { onRendered } of live) onRendered();
   });
-  application = { ref, zone: injector.get(core.NgZone), kept: keptIn(injector) };
+  application = { ref, zone: injector.get(core.NgZone), kept: keepFromSubjects(injector), scheduler };
 }
 
 type Token = core.InjectionToken<unknown> & { readonly ɵprov?: { readonly providedIn?: unknown } };
+interface Scoped {
+  readonly records: ReadonlyMap<unknown, unknown>;
+  injectableDefInScope?(definition: unknown): boolean;
+}
 
-// A subject's injector counts as the root of an application, where Angular would make these once more.
-function keptIn(injector: core.EnvironmentInjector): core.Provider[] {
+const patched = once('angular-injectors', () => new WeakSet<object>());
+
+// A subject's injector counts as the root of an application, where Angular would make these once more: it is
+// kept from it for the injectors of subjects, which find them in the application then.
+function keepFromSubjects(injector: core.EnvironmentInjector): core.Provider[] {
   const own = new Set<unknown>([core.ɵINTERNAL_APPLICATION_ERROR_HANDLER, core.TransferState]);
-  return Object.values(core as unknown as Record<string, Token | undefined>).flatMap((token) => {
-    const scope = own.has(token) ? undefined : token?.ɵprov?.providedIn;
-    if (scope !== 'root' && scope !== 'platform') return [];
-    return [{ provide: token, useValue: injector.get(token!, null) }];
-  });
+  const kept = Object.values(core as unknown as Record<string, Token | undefined>).filter(
+    (token) => !own.has(token) && /^(root|platform)$/.test(String(token?.ɵprov?.providedIn)),
+  );
+  const injectors = Object.getPrototypeOf(injector) as Scoped;
+  const isInScope = injectors.injectableDefInScope;
+  // A version of Angular that asks otherwise is given them one by one.
+  if (!isInScope) return kept.map((token) => ({ provide: token, useValue: injector.get(token!, null) }));
+  if (patched.has(injectors)) return [];
+  patched.add(injectors);
+  const definitions = new Set(kept.map((token) => token!.ɵprov));
+  injectors.injectableDefInScope = function (this: Scoped, definition) {
+    if (definitions.has(definition as never) && this.records.has(AROUND)) return false;
+    return isInScope.call(this, definition);
+  };
+  return [];
 }
 
 // The application renders all subjects in one go, and says nothing of where an error came from.
@@ -106,13 +130,16 @@ export const isPending = (): boolean =>
 
 /** Renders what is due. With zone.js that is asked after everything, as the zone would. */
 function flush(): void {
-  const { ref } = app();
-  if (!withZone() && (ref as unknown as { dirtyFlags: number }).dirtyFlags === 0) return;
-  try {
-    ref.tick();
-  } catch (error) {
-    blame(error);
+  const { ref, scheduler } = app();
+  if (withZone() || (ref as unknown as { dirtyFlags: number }).dirtyFlags !== 0) {
+    try {
+      ref.tick();
+    } catch (error) {
+      blame(error);
+    }
   }
+  // What it scheduled is done: nothing of a subject is left to run after its take-down.
+  if (!withZone()) scheduler.cleanup?.();
 }
 
 export async function settle(work: () => unknown): Promise<void> {

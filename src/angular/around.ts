@@ -1,4 +1,5 @@
 import * as core from '@angular/core';
+import { once } from '../core/shared';
 import type { Provision } from '../stage/plan';
 import type { StubRecord, StubSet } from '../stage/stubs';
 import { nameOf, type Definition } from './definitions';
@@ -28,7 +29,10 @@ export interface Surroundings {
 }
 
 /** By this what is made below a subject finds its surroundings; the copies it is made by may serve others, too. */
-export const AROUND = new core.InjectionToken<Surroundings>('what is around the subject');
+export const AROUND = once(
+  'angular-around',
+  () => new core.InjectionToken<Surroundings>('what is around the subject'),
+);
 
 /** A stub that is being made: whose it is, and what it is told of. */
 export interface StubOrder {

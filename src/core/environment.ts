@@ -28,16 +28,16 @@ export class Environment {
     now: readClock,
     after: (milliseconds, work) => {
       const callOff = startTimer(milliseconds, () => {
-        this.#timers.delete(callOff);
+        this.#timers?.delete(callOff);
         work();
       });
-      this.#timers.add(callOff);
+      (this.#timers ??= new Set()).add(callOff);
       return callOff;
     },
   };
-  readonly #timers = new Set<() => void>();
+  #timers: Set<() => void> | undefined;
   /** Failures that no step has told the test yet; the same one is told once. */
-  readonly #failures = new Set<Error>();
+  #failures: Set<Error> | undefined;
   #memory: Map<object, unknown> | undefined;
   #down: Promise<void> | undefined;
   /** `up` until the take-down begins, `down` when it is over. */
@@ -73,22 +73,22 @@ export class Environment {
 
   /** Takes down a failure, to be told by the step that is under way or at the end of the test. */
   fail(error: Error): void {
-    this.#failures.add(error);
+    (this.#failures ??= new Set()).add(error);
   }
 
   /** The failures nobody has been told of, which are told by that. */
   takeFailures(): Error[] {
-    const failures = [...this.#failures];
-    this.#failures.clear();
+    const failures = this.#failures ? [...this.#failures] : [];
+    this.#failures = undefined;
     return failures;
   }
 
-  readonly #told = new Set<string>();
+  #told: Set<string> | undefined;
 
   /** What the test would be told at its end and is likely to have made a step fail. */
   takeCauses(): Error[] {
     const causes = this.sandbox.complaints('failing');
-    for (const cause of causes) this.#told.add(headOf(cause));
+    for (const cause of causes) (this.#told ??= new Set()).add(headOf(cause));
     return causes;
   }
 
@@ -114,11 +114,11 @@ export class Environment {
     this.close();
     const found = this.sandbox
       .complaints(occasion)
-      .map((complaint) => (this.#told.has(headOf(complaint)) ? shortened(complaint) : complaint));
+      .map((complaint) => (this.#told?.has(headOf(complaint)) ? shortened(complaint) : complaint));
     const complaints: unknown[] = [...this.takeFailures(), ...found];
     complaints.push(...(await this.sandbox.undo()));
     this.gate.close();
-    for (const callOff of this.#timers) callOff();
+    for (const callOff of this.#timers ?? []) callOff();
     // What was thrown while it was taken down, a cleanup of an effect for example.
     complaints.push(...this.takeFailures());
     this.state = 'down';

@@ -1,4 +1,5 @@
 import { joinComplaints } from './errors';
+import { isPromise } from './is-promise';
 
 type Undo = () => unknown;
 
@@ -33,9 +34,11 @@ export class Sandbox {
   /** Undoes everything, the last first. @returns what was thrown on the way */
   async undo(): Promise<unknown[]> {
     const thrown: unknown[] = [];
-    for (const undo of this.#undo.splice(0).reverse()) {
+    for (let undo = this.#undo.pop(); undo; undo = this.#undo.pop()) {
       try {
-        await undo();
+        const work = undo();
+        // Waiting for what is done already takes a turn of its own.
+        if (isPromise(work)) await work;
       } catch (error) {
         thrown.push(error);
       }

@@ -1,3 +1,4 @@
+import { isPromise } from './is-promise';
 import { isArranged, takeTurn, type Failure } from './answers';
 import type { Environment } from './environment';
 import { nextTurn, readClock, startTimer } from './host';
@@ -27,7 +28,7 @@ export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settl
   for (;;) {
     current = typeof current === 'function' ? asker.call(current as () => unknown) : current;
     // Only what has to be awaited is: each turn more is one more in which nothing is rendered.
-    if (isThenable(current)) current = await current;
+    if (isPromise(current)) current = await current;
     if (typeof current === 'function') continue;
     if (!isArranged(current)) {
       await passGate(asker);
@@ -55,9 +56,6 @@ export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settl
     }
   }
 }
-
-const isThenable = (value: unknown): value is PromiseLike<unknown> =>
-  typeof (value as PromiseLike<unknown> | null | undefined)?.then === 'function';
 
 const passGate = ({ environment, label }: Asker) => environment?.gate.pass(label) ?? nextTurn();
 

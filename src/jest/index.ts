@@ -1,3 +1,4 @@
+import { isPromise } from '../core/is-promise';
 import { takeDown } from '../core/take-down';
 import { explain } from '../page/errors';
 import { print } from '../core/print';
@@ -46,8 +47,7 @@ interface Runner {
 function verdictsOf(subject: unknown, matcher: string): Verdicts {
   const found = (subject as { [verdicts]?: Verdicts } | null)?.[verdicts];
   if (found) return found;
-  const promised = typeof (subject as PromiseLike<unknown> | null)?.then === 'function';
-  const value = promised ? 'a promise: await isolate(…) first' : print(subject);
+  const value = isPromise(subject) ? 'a promise: await isolate(…) first' : print(subject);
   throw explain('SIM-LOCATOR', {
     value: subject,
     given: `What expect() was given for ${matcher}, ${value},`,

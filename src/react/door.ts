@@ -146,8 +146,9 @@ const loading = typeof document === 'undefined' ? undefined : import('react-dom/
 loading?.catch(() => undefined);
 
 /** Loads react-dom through the door. @throws SIM-REACT-EARLY, SIM-REACT-PRODUCTION */
-export async function loadReactDom(): Promise<void> {
-  if (door.client) return;
+export const loadReactDom = (): Promise<void> | undefined => (door.client ? undefined : readReactDom());
+
+async function readReactDom(): Promise<void> {
   const client = await (loading ?? import('react-dom/client'));
   const { internals } = door;
   const version = internals?.version ?? '';

@@ -10,13 +10,17 @@ import { moduleOf, type Thunk } from './thunk';
 /** The swaps of one subject, in place until they are taken away. */
 export interface PlacedSwaps {
   readonly owner: Owner;
-  /** Waits for what an earlier test left out and this one does not. */
-  ready(): Promise<void>;
+  /** Waits for what an earlier test left out and this one does not; undefined where there is nothing. */
+  ready(): Promise<void> | undefined;
   /** @throws SIM-SWAP-TAKEN where a module has taken something else for good, while it was loaded */
   refuseTaken(subject: string | undefined, calledAt: Error): void;
   /** What to say of a swap that no module which was loaded imports; undefined where each is of use. */
   complainOfUnused(subject: string | undefined, calledAt: Error): Error | undefined;
   takeAway(): void;
+}
+
+async function bringLeft(): Promise<void> {
+  for (const link of room.left) await Promise.all(neededOf(link.uses).map((name) => link.need(name)));
 }
 
 /** Puts what a test gave in place of modules' exports. */
@@ -32,11 +36,7 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
   }
   return {
     owner,
-    ready: async () => {
-      for (const link of room.left) {
-        await Promise.all(neededOf(link.uses).map((name) => link.need(name)));
-      }
-    },
+    ready: () => (room.left.size > 0 ? bringLeft() : undefined),
     refuseTaken,
     complainOfUnused: (subject, calledAt) => {
       if (own.length === 0) return undefined;

@@ -19,8 +19,8 @@ export interface Adapter {
   readonly options: readonly string[];
   /** What to do for an output to be there, as code. */
   readonly outputHint: string;
-  /** Loads what is needed. @throws where the framework cannot be used as it is loaded */
-  prepare(): Promise<void>;
+  /** Loads what is needed; returns nothing where all is there. @throws where the framework cannot be used as it is loaded */
+  prepare(): Promise<void> | void;
   /** Runs work, which may take its time, and has the framework render all it caused. */
   settle(work: () => unknown): Promise<void>;
   /** The same for one event of a gesture: what it caused is rendered before the next one is sent. */

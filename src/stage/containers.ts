@@ -15,8 +15,8 @@ interface Kept {
 const pool = once('containers', () => ({ free: [] as HTMLElement[], known: new WeakMap<Element, Kept>() }));
 const most = 8;
 
-/** What frameworks write on what they render into, the same each time. */
-const harmless = new Set([subjectMark, 'data-v-app']);
+/** What Vue writes on what it renders into, the same each time. */
+const markOfVue = 'data-v-app';
 
 /** An element to render into; a used one where there is one. */
 export function takeContainer(name: string): HTMLElement {
@@ -50,7 +50,6 @@ const isAsNew = (container: HTMLElement): boolean =>
 /** Gives back what a subject was rendered into, to be used again where nobody has left a trace on it. */
 export function giveBackContainer(container: HTMLElement, { hasShownContainer }: Environment): void {
   if (hasShownContainer || pool.free.length >= most || pool.known.get(container)?.isSpoilt !== false) return;
-  for (let at = container.attributes.length - 1; at >= 0; at--)
-    if (!harmless.has(container.attributes[at]!.name)) return;
-  pool.free.push(container);
+  const own = container.hasAttribute(markOfVue) ? 2 : 1;
+  if (container.attributes.length === own) pool.free.push(container);
 }

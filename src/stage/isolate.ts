@@ -3,6 +3,7 @@ import { joinComplaints, locateAt } from '../core/errors';
 import { calledFrom } from '../core/errors/called-from';
 import { isSlip, nearest } from '../core/near';
 import type { Occasion } from '../core/sandbox';
+import { isPromise } from '../core/is-promise';
 import { isSpy } from '../core/spy';
 import { makeStep } from '../core/step';
 import { loadPatterns, needsPatterns } from '../network/patterns';
@@ -19,6 +20,16 @@ import { complainOfUnread, readOptions, type ReadOptions } from './plan';
 import { Stage } from './stage';
 import type { Subject } from './subject';
 
+/** A subject that is being put on the stage. */
+interface Call {
+  readonly environment: Environment;
+  readonly adapter: Adapter;
+  /** The component, or how to load it. */
+  readonly given: unknown;
+  readonly options: AllOptions;
+  readonly calledAt: Error;
+}
+
 /** Puts one component alone on a stage: the same steps in the same order in every framework. */
 export function isolateOn(
   adapter: Adapter,
@@ -28,19 +39,14 @@ export function isolateOn(
 ): Promise<Subject> {
   // There from the first moment: a test that ends before its subject is up takes it down all the same.
   const environment = new Environment(adapter.nameOf(given) ?? 'the subject');
-  return makeStep('isolate', calledAt, putUp(environment, adapter, given, options, calledAt));
+  return makeStep('isolate', calledAt, putUp({ environment, adapter, given, options, calledAt }));
 }
 
-async function putUp(
-  environment: Environment,
-  adapter: Adapter,
-  given: unknown,
-  options: AllOptions,
-  calledAt: Error,
-): Promise<Subject> {
+async function putUp(call: Call): Promise<Subject> {
+  const { environment, calledAt } = call;
   environment.gate.driving++;
   try {
-    return await raise(environment, adapter, given, options, calledAt);
+    return await raise(call);
   } catch (failure) {
     // Half a stage helps nobody: what was put in place is taken down before the test is told.
     const more: unknown = await environment.takeDown('unmounted').then(
@@ -54,13 +60,8 @@ async function putUp(
   }
 }
 
-async function raise(
-  environment: Environment,
-  adapter: Adapter,
-  given: unknown,
-  options: AllOptions,
-  calledAt: Error,
-): Promise<Subject> {
+// What is there already is not waited for: each waiting is a turn of its own.
+async function raise({ environment, adapter, given, options, calledAt }: Call): Promise<Subject> {
   const { sandbox } = environment;
   checkOptions(options, adapter.options, 'isolate()', calledAt);
   checkListed(adapter, options, calledAt);
@@ -68,12 +69,15 @@ async function raise(
   if (typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   installOnce();
-  await adapter.prepare();
+  const preparing = adapter.prepare();
+  if (preparing) await preparing;
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
-  const component = await loadSubject(adapter, given, calledAt);
+  const loading = loadSubject(adapter, given, calledAt);
+  const component = isPromise(loading) ? await loading : loading;
   const name = checkComponent(adapter, component, calledAt);
-  await swaps.ready();
+  const bringing = swaps.ready();
+  if (bringing) await bringing;
   const module = isThunk(given) ? moduleOf(given).id() : undefined;
   swaps.refuseTaken(module, calledAt);
   adapter.refuseProps?.(component, name, options.props ?? {}, calledAt);
@@ -118,12 +122,12 @@ function nameSpies(props: object): void {
   }
 }
 
-async function mount(stage: Stage, component: unknown, options: ReadOptions): Promise<void> {
+function mount(stage: Stage, component: unknown, options: ReadOptions): Promise<void> {
   const { adapter, name } = stage.setting;
   const { environment, chronicle, container } = stage;
   nameSpies(options.props);
   chronicle.add('mounted', name, { detail: () => printProps(options.props), trigger: true });
-  await stage.act('rendered the subject', () => {
+  return stage.act('rendered the subject', () => {
     const { props, slots, stubs, provide, wrap, routes, given } = options;
     // Field by field: a copy of an object is slow to make.
     stage.mounted = adapter.mount({

@@ -24,8 +24,10 @@ type ComponentIn<M, C> = M extends { readonly default: infer D extends C }
       }[keyof M & string];
 
 /** The subject itself, loaded where it was given as `() => import('…')`. @throws SIM-SUBJECT-LOAD, SIM-SUBJECT-EXPORTS */
-export async function loadSubject(adapter: Adapter, given: unknown, calledAt: Error): Promise<unknown> {
-  if (!looksLikeThunk(given)) return given;
+export const loadSubject = (adapter: Adapter, given: unknown, calledAt: Error): unknown =>
+  looksLikeThunk(given) ? load(adapter, given, calledAt) : given;
+
+async function load(adapter: Adapter, given: Load, calledAt: Error): Promise<unknown> {
   const specifier = isThunk(given) ? moduleOf(given).specifier : String(given);
   const found = await callForSubject(given).catch((error: unknown) => {
     if (isExplained(error)) throw error;

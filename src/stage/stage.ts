@@ -100,10 +100,11 @@ export class Stage implements Resting {
   };
 
   /** What was thrown since failures were taken last, and what caused it. */
-  readonly #thrown = new Set<unknown>();
+  #thrown: Set<unknown> | undefined;
   #isKnown(error: Error): boolean {
-    const known = this.#thrown.has(error) || (error.cause !== undefined && this.#thrown.has(error.cause));
-    this.#thrown.add(error).add(error.cause);
+    const thrown = (this.#thrown ??= new Set());
+    const known = thrown.has(error) || (error.cause !== undefined && thrown.has(error.cause));
+    thrown.add(error).add(error.cause);
     return known;
   }
 
@@ -144,7 +145,7 @@ export class Stage implements Resting {
   async atRest(): Promise<void> {
     await this.watched(runAs(this.environment, () => comeToRest(this)));
     const failures = this.environment.takeFailures();
-    this.#thrown.clear();
+    this.#thrown = undefined;
     if (failures.length > 0) throw joinComplaints(failures);
   }
 

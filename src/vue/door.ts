@@ -52,24 +52,24 @@ states.set(Vue.nextTick, state);
 export const isPending = (): boolean => Vue.nextTick() !== state.idle;
 
 /** Opens the door once. @throws SIM-VUE-PRODUCTION */
-export async function prepare(): Promise<void> {
-  if (!state.ready) {
-    let asked = false;
-    Vue.transformVNodeArgs((args) => {
-      asked = true;
-      return args;
-    });
-    Vue.createVNode('i');
-    Vue.transformVNodeArgs();
-    if (!asked) refuse('SIM-VUE-PRODUCTION', { version: Vue.version });
-    // The first application makes the renderer, which forgets the hook.
-    Vue.createApp({});
-    listen();
-    state.ready = true;
-    // What was queued before is done by then.
-    await nextTurn();
-    state.idle = Vue.nextTick();
-  }
+export const prepare = (): Promise<void> | undefined => (state.ready ? undefined : open());
+
+async function open(): Promise<void> {
+  let asked = false;
+  Vue.transformVNodeArgs((args) => {
+    asked = true;
+    return args;
+  });
+  Vue.createVNode('i');
+  Vue.transformVNodeArgs();
+  if (!asked) refuse('SIM-VUE-PRODUCTION', { version: Vue.version });
+  // The first application makes the renderer, which forgets the hook.
+  Vue.createApp({});
+  listen();
+  state.ready = true;
+  // What was queued before is done by then.
+  await nextTurn();
+  state.idle = Vue.nextTick();
 }
 
 // A hook that is there already belongs to somebody else's tools: everything goes on to them.
