@@ -25,7 +25,7 @@ interface Application {
   /** What must be the same for all subjects, since the application itself works with it. */
   readonly kept: core.Provider[];
   /** What renders when nobody else does; what is rendered here is off its list. */
-  readonly scheduler: { cleanup?(): void };
+  readonly scheduler: { cleanup?(): void; runningTick?: boolean };
 }
 
 export const live = new Set<Live>();
@@ -144,6 +144,21 @@ function flush(): void {
 
 export async function settle(work: () => unknown): Promise<void> {
   await app().zone.run(work as () => unknown);
+  await Promise.resolve();
+  flush();
+}
+
+/** The same for work that is done at once: it is rendered here, so nothing has to be scheduled for it. */
+export async function settleAtOnce(work: () => void): Promise<void> {
+  // A zone renders after everything, whether it was asked to or not.
+  if (withZone()) return settle(work);
+  const { scheduler, zone } = app();
+  scheduler.runningTick = true;
+  try {
+    zone.run(work);
+  } finally {
+    scheduler.runningTick = false;
+  }
   await Promise.resolve();
   flush();
 }

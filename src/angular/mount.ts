@@ -1,7 +1,7 @@
 import * as core from '@angular/core';
 import type { Mounted, Plan } from '../stage/adapter';
 import { bareNode } from '../stage/outline';
-import { app, destroyInjector, live, settle, type Live } from './application';
+import { app, destroyInjector, live, settleAtOnce, type Live } from './application';
 import { assign, listen } from './bindings';
 import { create } from './create';
 import { componentOf, list, outputsOf, selectorOf } from './definitions';
@@ -73,7 +73,7 @@ export function mount(plan: Plan): Mounted {
     async start() {
       live.add(stage);
       try {
-        await settle(() =>
+        await settleAtOnce(() =>
           attributed(() => {
             made = create(plan, scope, injector, all);
             listen(made, plan, definition, told);
@@ -93,7 +93,7 @@ export function mount(plan: Plan): Mounted {
     },
     async unmount() {
       live.delete(stage);
-      await settle(() => {
+      await settleAtOnce(() => {
         for (const ref of all) ref.destroy();
         destroyInjector(injector);
       });
