@@ -12,7 +12,7 @@ const late = {
   wording:
     /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print)|network\/near-route|page\/(?:explain|likeness|describe)|stage\/thrown)\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
-  looking: /^(?:page\/(?:names|query|roles|hidden)|stage\/(?:look|parts|verdicts))\.ts$/,
+  looking: /^(?:page\/(?:names|query|roles|hidden|looking)|stage\/(?:look|parts|verdicts))\.ts$/,
   history: /^(?:page\/(?:history|gist)|stage\/outline)\.ts$/,
   answering: /^(?:core\/settle-answer|network\/(?:network|reply|routes|patterns|print-address))\.ts$/,
   swapping: /^seam\/(?:place|thunk|kinds|uses)\.ts$/,

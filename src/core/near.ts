@@ -1,5 +1,17 @@
-/** How many letters must be changed, added, dropped or swapped with a neighbour. */
-export function distance(a: string, b: string): number {
+/**
+ * How many letters must be changed, added, dropped or swapped with a neighbour.
+ *
+ * @param most where it is more than this, any number above it will do
+ */
+export function distance(a: string, b: string, most = Infinity): number {
+  let same = 0;
+  while (same < a.length && a[same] === b[same]) same++;
+  let end = 0;
+  while (end < Math.min(a.length, b.length) - same && a.at(-1 - end) === b.at(-1 - end)) end++;
+  return distanceApart(a.slice(same, a.length - end), b.slice(same, b.length - end), most);
+}
+
+function distanceApart(a: string, b: string, most: number): number {
   let before: number[] = [];
   let row = Array.from({ length: b.length + 1 }, (_, column) => column);
   for (let i = 1; i <= a.length; i++) {
@@ -12,6 +24,7 @@ export function distance(a: string, b: string): number {
       }
       next.push(best);
     }
+    if (i > 1 && Math.min(...next) > most && Math.min(...row) > most) return most + 1;
     before = row;
     row = next;
   }
@@ -36,7 +49,7 @@ export function nearest<T>(
     // A long text that has the words somewhere in it is nothing a person would have meant.
     if (other.length > low.length * 4 + 60) continue;
     const isFar = Math.abs(other.length - low.length) > most;
-    const far = other === low ? 0 : isFar ? Infinity : distance(low, other);
+    const far = other === low ? 0 : isFar ? Infinity : distance(low, other, Math.min(most, least));
     const contained = far > 0 && (other.includes(low) || low.includes(other)) && other.length > 2;
     const score = contained ? Math.min(far, 2) : far;
     if (score < least && (contained || far <= most)) {

@@ -4,8 +4,9 @@ import { nearest } from '../core/near';
 import { list } from '../core/print';
 import { describe, isField, locatorFor } from './describe';
 import { whyHidden } from './hidden';
+import { looking } from './looking';
 import { foldSpace, phraseLocator, printLocator, type Locator } from './locators';
-import { heardOf, labelElementsOf, textOf } from './names';
+import { heardOf, labelElementsOf, textIn, textOf } from './names';
 import { fieldSelector, locate, type View } from './query';
 import { knownRoles, roleOf, selectorOf } from './roles';
 
@@ -19,6 +20,12 @@ export interface Background {
 
 /** Words why a locator found nothing, by the nearest thing to it on the page. */
 export function explainNone(locator: Locator, view: View, background: Background): SimulacraError {
+  const [root] = view.roots;
+  const find = () => explainLooking(locator, view, background);
+  return root ? looking(root.ownerDocument, find) : find();
+}
+
+function explainLooking(locator: Locator, view: View, background: Background): SimulacraError {
   const what = phraseLocator(locator, view.nameOf);
   const sought = { what };
   return (
@@ -108,19 +115,25 @@ const piecesOf = (element: Element) =>
 
 /** What the page has that is like what was looked for. */
 export function whatIsThere(locator: Locator, view: View): { there: string[]; nearest?: string | undefined } {
+  const [root] = view.roots;
+  return root ? looking(root.ownerDocument, () => lookAround(locator, view)) : { there: [] };
+}
+
+function lookAround(locator: Locator, view: View): { there: string[]; nearest?: string | undefined } {
   const { sought } = locator;
   if (sought.by === 'part') return { there: [] };
-  const all = locate({ ...locator, sought: { by: 'css', selector: '*' } }, view);
-  if (all.length === 0)
+  let found: Element[] | undefined;
+  const all = () => (found ??= locate({ ...locator, sought: { by: 'css', selector: '*' } }, view));
+  const alike = alikeTo(locator, view, all);
+  if (alike.length === 0 && all().length === 0)
     return { there: [locator.outer ? 'There is nothing to look inside of.' : 'The page is empty.'] };
-  const alike = all.filter((element) => isAlike(element, locator));
   const wanted = wordsOf(locator);
   const close = wanted === undefined ? undefined : findClose(wanted, alike, all, sought);
   const shown = close && !alike.includes(close) ? [close, ...alike] : alike;
   const there =
     shown.length > 0
       ? [`There is ${names(shown, sought)}.`]
-      : [`There is no ${kindOf(locator)} at all. There is ${names(all, sought, isTelling)}.`];
+      : [`There is no ${kindOf(locator)} at all. There is ${names(all(), sought, isTelling)}.`];
   if (sought.by === 'role' && !knownRoles().includes(sought.role)) {
     const meant = nearest(sought.role, knownRoles());
     there.unshift(`"${sought.role}" is no role of ARIA${meant ? `; "${meant}" is` : ''}.`);
@@ -132,47 +145,57 @@ export function whatIsThere(locator: Locator, view: View): { there: string[]; ne
   };
 }
 
+/** What is of the kind that was looked for, whatever it is called. */
+function alikeTo(locator: Locator, view: View, all: () => Element[]): Element[] {
+  const { sought } = locator;
+  switch (sought.by) {
+    case 'role':
+      return locate(
+        { ...locator, sought: { by: 'role', role: sought.role, name: undefined, state: {} } },
+        view,
+      );
+    case 'label':
+      return locate({ ...locator, sought: { by: 'css', selector: fieldSelector } }, view);
+    case 'testId':
+      return locate({ ...locator, sought: { by: 'css', selector: '[data-testid]' } }, view);
+    case 'text':
+      return all().filter((element) => element.childElementCount === 0 && textOf(element) !== '');
+    default:
+      return [];
+  }
+}
+
 // What is of the kind that was looked for comes first; the rest of the page only where none of it is close.
 function findClose(
   wanted: string,
   alike: readonly Element[],
-  all: readonly Element[],
+  all: () => readonly Element[],
   sought: Locator['sought'],
 ): Element | undefined {
   const most = wanted.length * 4 + 60;
   // The text an element is made of is quick to have; its name is not.
-  const mayBe = (element: Element) => (element.textContent ?? '').length <= most * 2;
+  const mayBe = (element: Element) => textIn(element).length <= most * 2;
   const words = (element: Element) => wordsOn(element, sought);
   const found = nearest(wanted, alike.filter(mayBe), words);
   if (found) return found;
-  const others = all.filter((element) => element.childElementCount < 8 && mayBe(element)).slice(0, 3000);
+  const compared = new Set(alike);
+  const others = all()
+    .filter((element) => !compared.has(element) && element.childElementCount < 8 && mayBe(element))
+    .slice(0, 3000);
   return nearest(wanted, others, (element) => (isTelling(element) ? words(element) : ''));
 }
 
 // What a person would compare with the words that were looked for.
-const wordsOn = (element: Element, { by }: Locator['sought']): string =>
-  by === 'testId' ? (element.getAttribute('data-testid') ?? '') : heardOrText(element);
+function wordsOn(element: Element, { by }: Locator['sought']): string {
+  if (by === 'testId') return element.getAttribute('data-testid') ?? '';
+  return by === 'text' && element.childElementCount === 0 ? textOf(element) : heardOrText(element);
+}
 
 function heardOrText(element: Element): string {
   const [label] = isField(element) ? labelElementsOf(element) : [];
   return label ? textOf(label) : heardOf(element) || textOf(element);
 }
 const isTelling = (element: Element) => heardOf(element) !== '';
-
-function isAlike(element: Element, { sought }: Locator): boolean {
-  switch (sought.by) {
-    case 'role':
-      return roleOf(element) === sought.role;
-    case 'label':
-      return element.matches(fieldSelector);
-    case 'testId':
-      return element.hasAttribute('data-testid');
-    case 'text':
-      return element.childElementCount === 0 && textOf(element) !== '';
-    default:
-      return false;
-  }
-}
 
 const kindOf = ({ sought }: Locator) =>
   sought.by === 'role'

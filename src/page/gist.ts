@@ -1,7 +1,8 @@
 import { describe } from './describe';
-import { isLeftOut, knowingStyles } from './hidden';
+import { isLeftOut, mayHide } from './hidden';
+import { looking, scan } from './looking';
 import { textOf } from './names';
-import { roleOf } from './roles';
+import { roleOf, tagsOf } from './roles';
 
 // From what a person is told first to what they find by looking.
 const order = [
@@ -19,6 +20,8 @@ const order = [
   'textbox',
 ];
 const telling = new Set(order);
+/** What can have one of these roles by itself: most of a page need not be asked for its role. */
+const tellingTags = new Set(order.flatMap((role) => [...tagsOf(role)]));
 
 /** Something there is to tell about a page; worded only when it is told. */
 export interface Line {
@@ -28,33 +31,72 @@ export interface Line {
 }
 
 /** What there is to tell about what is in an element. */
-export const gistOf = (root: Element): Line[] => knowingStyles(root.ownerDocument, () => readGist(root));
+export const gistOf = (root: Element): Line[] => looking(root.ownerDocument, () => readGist(root));
 
-function readGist(root: Element): Line[] {
-  const found: Line[] = [];
+const readGist = (root: Element): Line[] =>
+  [...perceivedIn(root)].flatMap((element) => lineOf(element) ?? []);
+
+/** What a person can perceive of what is in an element, in page order. */
+function* perceivedIn(root: Element): Generator<Element, void, undefined> {
+  if (!mayHide(root)) return yield* scan(root).elements.slice(1);
   // By a list: a page may be nested more deeply than calls can be.
-  const next: Element[] = [];
-  const push = (element: Element) => {
-    for (let at = element.lastElementChild; at; at = at.previousElementSibling) next.push(at);
-  };
-  push(root);
+  const next: Element[] = [root];
   for (let element = next.pop(); element; element = next.pop()) {
-    if (isLeftOut(element)) continue;
-    const line = lineOf(element);
-    if (line) found.push(line);
-    push(element);
+    if (element !== root) {
+      if (isLeftOut(element)) continue;
+      yield element;
+    }
+    for (let at = element.lastElementChild; at; at = at.previousElementSibling) next.push(at);
   }
-  return found;
+}
+
+/** So many lines of a kind are told apart; of more it is only said that there are more. */
+const mostTold = 200;
+
+/** The same as the news of a page that has just come up, with no line worded that is not told. */
+export function tellAll(roots: readonly Element[]): string {
+  let rank = Infinity;
+  let first: string | undefined;
+  let times = 0;
+  let worded = 0;
+  let isMore = false;
+  const add = (line: Line) => {
+    if (line.rank > rank || (worded >= mostTold && line.rank === rank)) return void (isMore = true);
+    if (line.rank < rank) {
+      isMore ||= first !== undefined;
+      [rank, first, times, worded] = [line.rank, undefined, 0, 0];
+    }
+    worded++;
+    const told = line.told();
+    first ??= told;
+    if (told === first) times++;
+    else isMore = true;
+  };
+  for (const root of roots) {
+    looking(root.ownerDocument, () => {
+      for (const element of perceivedIn(root)) {
+        const line = tellingLine(element) ?? (isMore && rank < order.length ? undefined : textLine(element));
+        if (line) add(line);
+      }
+    });
+  }
+  if (first === undefined) return 'looks as before';
+  return `${times > 1 && worded < mostTold ? `${times} × ` : ''}${first}${isMore ? ', …' : ''}`;
 }
 
 /** What there is to tell about one element itself; undefined where that is nothing. */
-export function lineOf(element: Element): Line | undefined {
-  const role = roleOf(element) ?? '';
+export const lineOf = (element: Element): Line | undefined => tellingLine(element) ?? textLine(element);
+
+function tellingLine(element: Element): Line | undefined {
+  const mayTell = tellingTags.has(element.localName) || element.hasAttribute('role');
+  const role = mayTell ? (roleOf(element) ?? '') : '';
   if (telling.has(role)) return makeLine(order.indexOf(role), () => tell(element, role));
   const part = element.getAttribute('data-part');
-  if (part) return makeLine(3.5, () => `stub ${part}`);
-  return isLine(element) ? makeLine(order.length, () => `text ${quote(textOf(element))}`) : undefined;
+  return part ? makeLine(3.5, () => `stub ${part}`) : undefined;
 }
+
+const textLine = (element: Element): Line | undefined =>
+  isLine(element) ? makeLine(order.length, () => `text ${quote(textOf(element))}`) : undefined;
 
 // The page goes on: what a line says is what it said when it was looked at.
 function makeLine(rank: number, word: () => string): Line {

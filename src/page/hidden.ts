@@ -1,3 +1,5 @@
+import { factsOf, hasStyles, onceFor, scan } from './looking';
+
 const unrendered = /^(script|style|template|head|noscript|datalist)$/;
 
 /** True for an element whose content a person never meets, looking at it alone. */
@@ -13,14 +15,9 @@ export function isLeftOut(element: Element): boolean {
 /**
  * Why a person cannot perceive an element: it or something around it is not displayed or hidden
  * from assistive technology. Undefined for one that can be perceived.
- *
- * @param seen what was found of elements already, so that a search looks at each but once
  */
-export const whyHidden = (
-  element: Element,
-  aria: boolean,
-  seen = new Map<Element, string | undefined>(),
-): string | undefined => whyAway(element, aria, seen) ?? whyInvisible(element);
+export const whyHidden = (element: Element, aria: boolean): string | undefined =>
+  whyAway(element, aria, factsOf(`away ${aria}`)) ?? whyInvisible(element);
 
 /** Why an element is not there for a person, whatever is visible of it: nothing inside of it is there either. */
 function whyAway(
@@ -85,21 +82,24 @@ function styleOf(element: Element): { display: string; visibility: string } | un
   return element.hasAttribute('style') ? (element as HTMLElement).style : undefined;
 }
 
-let known: { readonly document: Document; readonly has: boolean } | undefined;
+const hidingTags = new Set([
+  ...['script', 'style', 'template', 'head', 'noscript', 'datalist', 'dialog', 'details'],
+]);
+const hidingAttributes = new Set(['hidden', 'aria-hidden', 'style']);
 
-/** True where a document has style sheets. */
-export const hasStyles = (document: Document): boolean =>
-  known?.document === document ? known.has : document.styleSheets.length > 0;
+/** True where something at or below an element may be hidden: where not, none of it need be asked. */
+export const mayHide = (root: Element): boolean =>
+  hasStyles(root.ownerDocument) || onceFor('hides', root, findHiding);
 
-/** Does a search; whether the page has style sheets, which takes long to ask, is asked once in it. */
-export function knowingStyles<T>(document: Document, search: () => T): T {
-  const before = known;
-  known = before?.document === document ? before : { document, has: document.styleSheets.length > 0 };
-  try {
-    return search();
-  } finally {
-    known = before;
-  }
+function findHiding(root: Element): boolean {
+  const { tags, elements, attributed } = scan(root);
+  if (tags.some((tag) => hidingTags.has(tag))) return true;
+  return attributed.some((at) =>
+    elements[at]!.getAttributeNames().some(
+      (name) =>
+        hidingAttributes.has(name) || (name === 'type' && elements[at]!.getAttribute(name) === 'hidden'),
+    ),
+  );
 }
 
 function isFolded(element: Element): boolean {

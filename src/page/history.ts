@@ -1,4 +1,5 @@
-import { gistOf, lineOf, tellNews, type Line } from './gist';
+import { gistOf, lineOf, tellAll, tellNews, type Line } from './gist';
+import { lookingAnew } from './looking';
 import { Likeness } from './likeness';
 
 const everything: MutationObserverInit = {
@@ -111,7 +112,7 @@ export class PageHistory {
     const last = this.#moments.length - 1;
     if (first === 0 && last === 0 && this.#records.length === this.#moments[0]!.end) {
       // The first moment is the page as it is: nothing has to be copied.
-      this.#news[0] = tellNews([], this.#moments[0]!.roots.flatMap(gistOf));
+      this.#news[0] = tellAll(this.#moments[0]!.roots);
       return;
     }
     let after: Line[] | undefined;
@@ -122,7 +123,7 @@ export class PageHistory {
       (moment, { frame }) => {
         if (after && afterOf === moment + 1 && this.#news[afterOf] === undefined)
           this.#news[afterOf] = tellNews(gistAround(frame, changing), after);
-        if (moment === 0 && this.#news[0] === undefined) this.#news[0] = tellNews([], gistOf(frame));
+        if (moment === 0 && this.#news[0] === undefined) this.#news[0] = tellAll([frame]);
         return false;
       },
       (moment, frame, places) => {
@@ -138,6 +139,15 @@ export class PageHistory {
    * @param leave is shown a moment again before it is left, with the places that will change
    */
   #walk(
+    first: number,
+    look: (moment: number, earlier: Earlier) => boolean,
+    leave?: (moment: number, frame: Element, places: readonly Element[] | undefined) => void,
+  ): boolean {
+    // Each moment is shown on the same copy: what is known of it is true of one moment only.
+    return lookingAnew(() => this.#walkBack(first, look, leave));
+  }
+
+  #walkBack(
     first: number,
     look: (moment: number, earlier: Earlier) => boolean,
     leave?: (moment: number, frame: Element, places: readonly Element[] | undefined) => void,

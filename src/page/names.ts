@@ -1,4 +1,5 @@
-import { hasStyles, isLeftOut } from './hidden';
+import { isLeftOut } from './hidden';
+import { hasStyles, onceFor, scan } from './looking';
 import { foldSpace } from './locators';
 import { heardAsText, namedByContent, roleOf } from './roles';
 
@@ -12,17 +13,22 @@ export function nameOf(element: Element): string {
 }
 
 /** What a person hears of an element: its name or, where its role has none, its text. */
-export function heardOf(element: Element): string {
+export const heardOf = (element: Element): string => onceFor('heard', element, hear);
+
+function hear(element: Element): string {
   const name = nameOf(element);
   return name === '' && heardAsText.has(roleOf(element) ?? '') ? textOf(element) : name;
 }
 
 /** The text of an element without what nobody sees. */
-export function textOf(element: Element): string {
-  return foldSpace(
-    hasOddContent(element) ? contentOf(element, new Set(), 'text') : (element.textContent ?? ''),
-  );
-}
+export const textOf = (element: Element): string => onceFor('text of', element, readText);
+
+const readText = (element: Element): string =>
+  foldSpace(hasOddContent(element) ? contentOf(element, new Set(), 'text') : textIn(element));
+
+/** The text an element is made of, as the platform puts it together. */
+export const textIn = (element: Element): string =>
+  onceFor('text', element, ({ textContent }) => textContent ?? '');
 
 // Only these make the text of an element differ from what its text nodes say.
 const oddAttributes = ['hidden', 'aria-hidden', 'style', 'aria-label', 'aria-labelledby'];
@@ -38,15 +44,15 @@ const namingTags = new Set([
 const harmless = new Set(['class', 'id', 'type', 'key', 'scope', 'href', 'data-testid', 'disabled']);
 
 /** True where something at or below an element can make a name differ from the text it is made of. */
-export function altersNames(root: Element): boolean {
-  if (hasStyles(root.ownerDocument)) return true;
-  // Walked by hand: matching a long selector takes a simulated page ten times as long.
-  for (let child = root.firstElementChild; child; child = child.nextElementSibling) {
-    if (namingTags.has(child.localName)) return true;
-    if (child.hasAttributes() && child.getAttributeNames().some((name) => !harmless.has(name))) return true;
-    if (child.firstElementChild && altersNames(child)) return true;
-  }
-  return false;
+export const altersNames = (root: Element): boolean =>
+  hasStyles(root.ownerDocument) || onceFor('alters', root, findAltering);
+
+function findAltering(root: Element): boolean {
+  const { elements, tags, attributed } = scan(root);
+  if (tags.some((tag, at) => at > 0 && namingTags.has(tag))) return true;
+  return attributed.some(
+    (at) => at > 0 && elements[at]!.getAttributeNames().some((name) => !harmless.has(name)),
+  );
 }
 
 const hasOddContent = (element: Element): boolean =>

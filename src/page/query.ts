@@ -1,8 +1,9 @@
 import { refuse } from './errors';
-import { knowingStyles, whyHidden } from './hidden';
+import { mayHide, whyHidden } from './hidden';
 import { fits, foldSpace, isLocator, type Locator, type RoleState, type Words } from './locators';
-import { altersNames, heardOf, labelElementsOf, nameOf, textOf } from './names';
-import { heardAsText, levelOf, namedByContent, roleOf, selectorOf } from './roles';
+import { looking, scan } from './looking';
+import { altersNames, heardOf, labelElementsOf, nameOf, textIn, textOf } from './names';
+import { heardAsText, levelOf, namedByContent, roleOf, tagsOf } from './roles';
 
 /** What a search looks at, and what it cannot know of itself. */
 export interface View {
@@ -17,15 +18,15 @@ export interface View {
 /** Every element that a locator fits, in page order; `anyway` includes what nobody perceives. */
 export function locate(locator: Locator, view: View, anyway = false): Element[] {
   const [root] = view.roots;
-  return root ? knowingStyles(root.ownerDocument, () => locateKnowing(locator, view, anyway)) : [];
+  return root ? looking(root.ownerDocument, () => locateKnowing(locator, view, anyway)) : [];
 }
 
 function locateKnowing(locator: Locator, view: View, anyway: boolean): Element[] {
   const fitting = candidates(locator, view);
   if (anyway || locator.hidden) return fitting;
   const aria = locator.sought.by === 'role' || locator.sought.by === 'label';
-  const seen = new Map<Element, string | undefined>();
-  return fitting.filter((element) => whyHidden(element, aria, seen) === undefined);
+  const isSafe = view.roots.every((root) => !mayHide(root) && whyHidden(root, aria) === undefined);
+  return isSafe ? fitting : fitting.filter((element) => whyHidden(element, aria) === undefined);
 }
 
 function candidates(locator: Locator, view: View): Element[] {
@@ -46,7 +47,7 @@ function search({ sought }: Locator, root: Element): Element[] {
     case 'role': {
       const { role, name, state } = sought;
       const mayFit = quickLook(root, role, name);
-      return queryAll(root, selectorOf(role)).filter(
+      return mayHaveRole(root, role).filter(
         (element) =>
           mayFit(element) &&
           roleOf(element) === role &&
@@ -77,7 +78,7 @@ function quickLook(root: Element, role: string, name: Words | undefined): (eleme
   const made = namedByContent.has(role) || heardAsText.has(role);
   if (typeof name !== 'string' || !made || altersNames(root)) return () => true;
   const wanted = squeeze(name);
-  return (element) => squeeze(element.textContent ?? '') === wanted;
+  return (element) => squeeze(textIn(element)) === wanted;
 }
 
 const squeeze = (text: string) => text.replace(/\s+/g, '');
@@ -86,12 +87,25 @@ const squeeze = (text: string) => text.replace(/\s+/g, '');
 export const subjectMark = 'data-subject';
 
 // What a subject put elsewhere on the page is itself a part of it; its container is not.
+const isOutside = (root: Element) =>
+  root.parentElement?.localName === 'body' && !root.hasAttribute(subjectMark);
+
 const queryAll = (root: Element, selector: string): Element[] => {
+  if (selector === '*') return scan(root).elements.slice(isOutside(root) ? 0 : 1);
   const below = [...root.querySelectorAll(selector)];
-  return root.parentElement?.localName === 'body' && !root.hasAttribute(subjectMark) && root.matches(selector)
-    ? [root, ...below]
-    : below;
+  return isOutside(root) && root.matches(selector) ? [root, ...below] : below;
 };
+
+// What may have a role by its tag, or says that it has one.
+function mayHaveRole(root: Element, role: string): Element[] {
+  const { elements, tags, attributed } = scan(root);
+  const own = tagsOf(role);
+  const found = new Set<number>();
+  for (const [at, tag] of tags.entries()) if (own.has(tag)) found.add(at);
+  const given = attributed.filter((at) => !found.has(at) && elements[at]!.hasAttribute('role'));
+  const all = given.length === 0 ? [...found] : [...found, ...given].sort((a, b) => a - b);
+  return all.filter((at) => at > 0 || isOutside(root)).map((at) => elements[at]!);
+}
 
 function queryBySelector(root: Element, selector: string): Element[] {
   try {
@@ -123,7 +137,7 @@ function searchText(root: Element, words: string | RegExp): Element[] {
   const wanted = typeof words === 'string' && !altersNames(root) ? squeeze(words) : undefined;
   const visit = (element: Element): boolean => {
     // Words that are not anywhere below are in none of it; most of a page is passed over by that.
-    if (wanted !== undefined && !squeeze(element.textContent ?? '').includes(wanted)) return false;
+    if (wanted !== undefined && !squeeze(textIn(element)).includes(wanted)) return false;
     let inner = false;
     for (let child = element.firstElementChild; child; child = child.nextElementSibling) {
       if (child.localName !== 'script' && child.localName !== 'style') inner = visit(child) || inner;
@@ -133,11 +147,7 @@ function searchText(root: Element, words: string | RegExp): Element[] {
     return true;
   };
   // Looked at as one string first: most searches end here, or need not go down at all.
-  if (
-    typeof words !== 'string' ||
-    foldSpace(root.textContent ?? '').includes(foldSpace(words)) ||
-    root.querySelector('[hidden],[style]')
-  ) {
+  if (typeof words !== 'string' || foldSpace(textIn(root)).includes(foldSpace(words)) || mayHide(root)) {
     // A subject may be nothing but text, which then stands right in its container.
     if (root.parentElement?.localName === 'body') visit(root);
     else for (let child = root.firstElementChild; child; child = child.nextElementSibling) visit(child);

@@ -142,6 +142,18 @@ for (const [tag, role] of Object.entries(implicit)) {
 /** A selector for every element that may have the role. */
 export const selectorOf = (role: string): string => `${probes[role] ? `${probes[role]},` : ''}[role]`;
 
+const tags = new Map<string, ReadonlySet<string>>();
+
+/** The tags that can have a role by themselves. */
+export function tagsOf(role: string): ReadonlySet<string> {
+  let found = tags.get(role);
+  if (!found) {
+    const probe = probes[role]?.split(',') ?? [];
+    tags.set(role, (found = new Set(probe.map((selector) => /^\w+/.exec(selector)![0]))));
+  }
+  return found;
+}
+
 /** Every role this library knows by an element, for near misses. */
 export const knownRoles = (): string[] => [
   ...new Set([

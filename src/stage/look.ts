@@ -5,6 +5,7 @@ import { startTimer } from '../core/host';
 import { describe } from '../page/describe';
 import { explainMany, explainNone, whatIsThere } from '../page/explain';
 import { isLocator, phraseLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
+import { looking } from '../page/looking';
 import { locate } from '../page/query';
 import { nearest } from '../core/near';
 import type { Stage } from './stage';
@@ -30,13 +31,15 @@ export function lookForOne(stage: Stage, target: Target, asked: Asked, calledAt:
     stage.refuseGone(asked, calledAt);
     return target as HTMLElement;
   }
-  const found = lookFor(stage, target as Locator, asked, calledAt);
-  if (found.length === 1) return found[0]!;
-  throw stage.withCauses(
-    found.length === 0
-      ? wordNone(stage, target as Locator, calledAt)
-      : explainMany(target as Locator, stage.view(), found, stage.background(calledAt)),
-  );
+  return looking(stage.container.ownerDocument, () => {
+    const found = lookFor(stage, target as Locator, asked, calledAt);
+    if (found.length === 1) return found[0]!;
+    throw stage.withCauses(
+      found.length === 0
+        ? wordNone(stage, target as Locator, calledAt)
+        : explainMany(target as Locator, stage.view(), found, stage.background(calledAt)),
+    );
+  });
 }
 
 /** Words why a locator found nothing. */

@@ -1,0 +1,82 @@
+/** What is known of a page while it is looked at, which changes nothing. */
+interface Known {
+  readonly document: Document;
+  readonly hasStyles: boolean;
+  /** What was found out of elements, by what it is. */
+  readonly facts: Map<string, Map<Element, unknown>>;
+}
+let known: Known | undefined;
+
+/** True where a document has style sheets. */
+export const hasStyles = (document: Document): boolean =>
+  known?.document === document ? known.hasStyles : document.styleSheets.length > 0;
+
+/** Looks at a page as it is: what takes long to find out is found out once. */
+export function looking<T>(document: Document, look: () => T): T {
+  const before = known;
+  if (before?.document !== document)
+    known = { document, hasStyles: document.styleSheets.length > 0, facts: new Map() };
+  try {
+    return look();
+  } finally {
+    known = before;
+  }
+}
+
+/** Looks at a page that changes on the way: each look begins anew. */
+export function lookingAnew<T>(look: () => T): T {
+  const before = known;
+  known = undefined;
+  try {
+    return look();
+  } finally {
+    known = before;
+  }
+}
+
+/** Facts of one kind about elements, kept as long as the page is looked at. */
+export function factsOf<T>(kind: string): Map<Element, T> {
+  let found = known?.facts.get(kind);
+  if (!found) {
+    found = new Map();
+    known?.facts.set(kind, found);
+  }
+  return found as Map<Element, T>;
+}
+
+/** Finds something out of an element, once while the page is looked at. */
+export function onceFor<T>(kind: string, element: Element, find: (element: Element) => T): T {
+  if (!known) return find(element);
+  const facts = factsOf<T>(kind);
+  let fact = facts.get(element);
+  if (fact === undefined) facts.set(element, (fact = find(element)));
+  return fact;
+}
+
+/** An element and all that is in it, in page order. */
+export interface Scan {
+  readonly elements: readonly Element[];
+  /** The tag of each. */
+  readonly tags: readonly string[];
+  /** Which of them have attributes, by their place in the list. */
+  readonly attributed: readonly number[];
+}
+
+/** Reads what is in an element. */
+export const scan = (root: Element): Scan => onceFor('scan', root, readScan);
+
+// By a list, since a page may be nested more deeply than calls can be; and by hand, since selectors take a
+// simulated page several times as long.
+function readScan(root: Element): Scan {
+  const elements: Element[] = [];
+  const tags: string[] = [];
+  const attributed: number[] = [];
+  const next: Element[] = [root];
+  for (let element = next.pop(); element; element = next.pop()) {
+    if (element.hasAttributes()) attributed.push(elements.length);
+    tags.push(element.localName);
+    elements.push(element);
+    for (let at = element.lastElementChild; at; at = at.previousElementSibling) next.push(at);
+  }
+  return { elements, tags, attributed };
+}
