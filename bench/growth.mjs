@@ -78,7 +78,7 @@ const rows = [
     },
   ]),
   ...[
-    [3000, 500],
+    [3000, 750],
     [10_000, 2000],
   ].map(([n, most]) => [
     'a find by text that fails',

@@ -10,13 +10,12 @@ import { rollup } from 'rollup';
 /** The parts that are read when they are first used, and the sources each is made of. */
 const late = {
   wording:
-    /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print)|network\/near-route|page\/(?:explain|likeness|describe)|stage\/thrown)\.ts$/,
+    /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print)|network\/near-route|page\/(?:explain|likeness|describe|gist)|stage\/(?:thrown|outline))\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
   looking: /^(?:page\/(?:names|query|roles|hidden|looking)|stage\/(?:look|parts|verdicts))\.ts$/,
-  history: /^(?:page\/(?:history|gist)|stage\/outline)\.ts$/,
-  answering: /^(?:core\/settle-answer|network\/(?:network|reply|routes|patterns|print-address))\.ts$/,
-  swapping: /^seam\/(?:place|thunk|kinds|uses)\.ts$/,
-  stage: /^stage\/(?!install|subject)\w+\.ts$/,
+  answering: /^(?:core\/settle-answer|network\/(?:reply|routes|patterns|print-address))\.ts$/,
+  stage:
+    /^(?:stage\/(?!install|subject)[\w-]+|page\/history|network\/network|seam\/(?:place|thunk|kinds|uses))\.ts$/,
 };
 /** What is read at once, beside the entries themselves. */
 const early = {

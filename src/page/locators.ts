@@ -208,3 +208,6 @@ function phraseSought(sought: Sought, nameOf: (component: unknown) => string): s
       return sought satisfies never;
   }
 }
+
+/** What marks the element a subject is rendered into. */
+export const subjectMark = 'data-subject';

@@ -1,6 +1,6 @@
 import { refuse } from './errors';
 import { mayHide, whyHidden } from './hidden';
-import { fits, foldSpace, isLocator, type Locator, type RoleState, type Words } from './locators';
+import { fits, foldSpace, isLocator, subjectMark, type Locator, type RoleState, type Words } from './locators';
 import { looking, scan } from './looking';
 import { altersNames, heardOf, labelElementsOf, nameOf, textIn, textOf } from './names';
 import { heardAsText, levelOf, namedByContent, roleOf, tagsOf } from './roles';
@@ -82,9 +82,6 @@ function quickLook(root: Element, role: string, name: Words | undefined): (eleme
 }
 
 const squeeze = (text: string) => text.replace(/\s+/g, '');
-
-/** What marks the element a subject is rendered into. */
-export const subjectMark = 'data-subject';
 
 // What a subject put elsewhere on the page is itself a part of it; its container is not.
 const isOutside = (root: Element) =>

@@ -1,6 +1,6 @@
 import type { Environment } from '../core/environment';
 import { once, shared } from '../core/shared';
-import { subjectMark } from '../page/query';
+import { subjectMark } from '../page/locators';
 
 /**
  * Whose the children of the body are: subjects put things (dialogs, tooltips) elsewhere on the page. Null

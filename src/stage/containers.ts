@@ -1,6 +1,6 @@
 import type { Environment } from '../core/environment';
 import { once } from '../core/shared';
-import { subjectMark } from '../page/query';
+import { subjectMark } from '../page/locators';
 
 /**
  * Elements to render into that are used again: making one and marking it takes a simulated page longer than

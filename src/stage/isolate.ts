@@ -83,7 +83,8 @@ async function raise({ environment, adapter, given, options, calledAt }: Call): 
   adapter.refuseProps?.(component, name, options.props ?? {}, calledAt);
   adapter.refuseSlots?.(component, name, options.slots ?? {}, calledAt);
   const read = readOptions(adapter, options);
-  if (needsPatterns(Object.keys(read.routes))) await loadPatterns();
+  const routes = Object.keys(read.routes);
+  if (routes.length > 0 && needsPatterns(routes)) await loadPatterns();
   refuseClosed(environment, calledAt);
   const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
   sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));
