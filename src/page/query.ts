@@ -1,6 +1,14 @@
 import { refuse } from './errors';
 import { mayHide, whyHidden } from './hidden';
-import { fits, foldSpace, isLocator, subjectMark, type Locator, type RoleState, type Words } from './locators';
+import {
+  fits,
+  foldSpace,
+  isLocator,
+  subjectMark,
+  type Locator,
+  type RoleState,
+  type Words,
+} from './locators';
 import { looking, scan } from './looking';
 import { altersNames, heardOf, labelElementsOf, nameOf, textIn, textOf } from './names';
 import { heardAsText, levelOf, namedByContent, roleOf, tagsOf } from './roles';
