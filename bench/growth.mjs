@@ -135,7 +135,7 @@ const rows = [
   [
     'requests that no route answers',
     '1,000',
-    400,
+    200,
     async () => {
       const Asker = () => {
         useEffect(() => {
@@ -192,6 +192,16 @@ const rows = [
       const time = await took(() => subject.type(label('Note'), words));
       if (subject.find(label('Note')).value !== words) throw new Error('something was lost');
       return time;
+    },
+  ],
+  [
+    'a function of nothing but blanks, isolated',
+    '10,000 blanks',
+    50,
+    () => {
+      // Looked at for whether it leads to a module.
+      const blank = new Function(`return () =>${' '.repeat(10_000)}null`)();
+      return took(() => isolate(blank));
     },
   ],
   [

@@ -15,7 +15,7 @@ describe(`Angular ${VERSION.full} with zone.js, its own ways`, () => {
       word = 'now';
       go(): void {
         void Promise.resolve().then(() => (this.word = 'soon'));
-        setTimeout(() => (this.word = 'late'), 10);
+        setTimeout(() => (this.word = 'late'), 300);
       }
     }
     const classic = await isolate(Classic);

@@ -312,6 +312,30 @@ export function trust(kit: Kit): void {
     });
   });
 
+  describe('what a subject is rendered into has no trace of another:', () => {
+    const heard = spy();
+    it.each<[string, (place: Element) => void]>([
+      ['a listener', (place) => place.addEventListener('click', () => void heard())],
+      ['an attribute', (place) => place.setAttribute('lang', 'nl')],
+      ['a style', (place) => ((place as HTMLElement).style.display = 'none')],
+      ['a text', (place) => place.append('left behind')],
+      ['nothing', () => undefined],
+    ])('%s', async (_, leave) => {
+      const place = () => document.body.lastElementChild!;
+      await run(() => leave(place()));
+      await takeDown();
+      const next = await run(
+        () =>
+          `${place()
+            .getAttributeNames()
+            .filter((name) => !/^data-v-/.test(name))} ${place().textContent}`,
+      );
+      expect(next).toShow(text('data-subject Run'));
+      await next.click(role('button'));
+      expect(heard.calls).toEqual([]);
+    });
+  });
+
   describe('a call of nobody', () => {
     it('is refused and reported, before and after a subject', async () => {
       await expect(fetch('/api/early')).rejects.toThrow('Failed to fetch');

@@ -9,6 +9,7 @@ import {
   createApp,
   defineAsyncComponent,
   defineComponent,
+  getCurrentInstance,
   h,
   inject,
   nextTick,
@@ -173,6 +174,27 @@ describe(`Vue ${version}, its own ways`, () => {
     };
     const error = await failure(isolate(Ledger, { slots: { default: boom } }));
     expect((error.cause as Error).stack).toMatch(/Ledger\.vue:19:5/);
+  });
+
+  it('is the root of its application, and follows refs also where they are given later', async () => {
+    const Label = defineComponent({
+      props: ['kilograms'],
+      setup: () => ({ isRoot: getCurrentInstance()!.parent === null }),
+      template: '<p>{{ kilograms }} kg {{ isRoot }}</p>',
+    });
+    const label = await isolate(Label, { props: { kilograms: 31 } });
+    expect(label).toShow(text('31 kg true'));
+    const kilograms = ref(32);
+    await label.update({ kilograms });
+    expect(label).toShow(text('32 kg true'));
+    kilograms.value = 33;
+    await label.atRest();
+    expect(label).toShow(text('33 kg true'));
+    await label.update({ kilograms: 34 });
+    kilograms.value = 35;
+    await label.atRest();
+    expect(label).toShow(text('34 kg true'));
+    expect(label.chronicle.of('rendered').length).toBe(4);
   });
 
   it('renders options of a single-file component', async () => {

@@ -259,8 +259,9 @@ export function mistakes(kit: MistakeKit): Mistake[] {
     },
     {
       title: 'A request while no subject is up',
-      code: "fetch('/api/hives')   // before isolate()",
+      code: "fetch('/api/hives')   // after await board.takeDown()",
       make: async () => {
+        await (await isolate(HiveBoard, loaded)).takeDown();
         await fetch('/api/hives').catch(() => undefined);
         await takeDown();
       },

@@ -164,28 +164,6 @@ describe('two subjects on one page', () => {
   });
 });
 
-it('gives no subject a container on which another has left a trace', async () => {
-  const heard: string[] = [];
-  const Leaver = ({ name, leave }: { name: string; leave?: (parent: HTMLElement) => void }) => (
-    <button ref={(button) => void (button?.parentElement && leave?.(button.parentElement))}>{name}</button>
-  );
-  const traces: ((parent: HTMLElement) => void)[] = [
-    (parent) => parent.addEventListener('click', () => heard.push('left behind')),
-    (parent) => parent.setAttribute('lang', 'nl'),
-    () => undefined,
-  ];
-  for (const leave of traces) {
-    await (await isolate(Leaver, { props: { name: 'first', leave } })).takeDown();
-    const second = await isolate(Leaver, { props: { name: 'second' } });
-    await second.click(role('button', 'second'));
-    expect([second.find(role('button')).parentElement?.getAttributeNames(), heard]).toEqual([
-      ['data-subject'],
-      [],
-    ]);
-    await second.takeDown();
-  }
-});
-
 it('tells of a failure and of what went wrong while it was cleaned up', async () => {
   const Ill = () => {
     throw new Error('first of all');

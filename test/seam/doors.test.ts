@@ -96,7 +96,7 @@ describe('a preset', () => {
     try {
       seams(given(preset));
     } catch (error) {
-      failure = error as Error;
+      failure = error as typeof failure;
     }
     expect(`${failure?.message} ${failure?.cause?.message}`).toMatch(
       new RegExp(`SIM-SEAM-PRESET[^]*${told}`),
