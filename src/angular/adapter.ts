@@ -2,7 +2,7 @@ import type { Adapter } from '../stage/adapter';
 import { isPending, prepare, settle } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
 import { isRunning, mount } from './mount';
-import { refuseOptions, refuseProps, refuseSlots } from './props';
+import { propsOf, refuseOptions, slotsOf } from './props';
 
 export const angularAdapter: Adapter = {
   framework: 'Angular',
@@ -16,8 +16,9 @@ export const angularAdapter: Adapter = {
   settle,
   settleNow: settle,
   refuseOptions,
-  refuseProps,
-  refuseSlots,
+  propWord: 'input',
+  propsOf,
+  slotsOf,
   mount,
   isPending,
   running: (container) =>

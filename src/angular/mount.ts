@@ -100,7 +100,7 @@ export function mount(plan: Plan): Mounted {
     },
     tree: () =>
       (made && readNode(made.location.nativeElement as Element, elements)[0]) ?? bareNode(plan.name),
-    instancesOf: (wanted) => readInstances(container, elements, wanted),
+    instancesOf: (fits) => readInstances(container, elements, fits),
   };
 }
 

@@ -1,36 +1,14 @@
 import { refuse } from '../stage/errors';
 import { isArranged } from '../core/answers';
-import { nearest } from '../core/near';
+import type { Declared } from '../stage/declared';
 import { broughtBy, componentOf, list, outputsOf, type Class, type Definition } from './definitions';
 
-/** @throws SIM-PROP-UNKNOWN, SIM-PROP-MISSING */
-export function refuseProps(
-  component: unknown,
-  subject: string,
-  props: object,
-  calledAt: Error,
-  isUpdate = false,
-): void {
+/** What a component can be given: its inputs, and listeners of its outputs. */
+export function propsOf(component: unknown): Declared {
   const definition = componentOf(component)!;
-  const brought = broughtBy(definition);
-  const inputs = [...Object.keys(definition.inputs), ...brought.inputs];
-  const known = [...inputs, ...outputsOf(definition)];
-  const given = Object.keys(props);
-  const unknown = given.find((name) => !known.includes(name));
-  if (unknown !== undefined) {
-    const near = nearest(unknown, known);
-    refuse(
-      'SIM-PROP-UNKNOWN',
-      { subject, asked: unknown, known, word: 'input', nearest: near },
-      { calledAt },
-    );
-  }
-  if (isUpdate) return;
-  const missing = requiredIn(component as Class).filter(
-    (name) => inputs.includes(name) && !given.includes(name),
-  );
-  if (missing.length > 0)
-    refuse('SIM-PROP-MISSING', { subject, missing, given, word: 'input' }, { calledAt });
+  const inputs = [...Object.keys(definition.inputs), ...broughtBy(definition).inputs];
+  const required = requiredIn(component as Class).filter((name) => inputs.includes(name));
+  return { known: [...inputs, ...outputsOf(definition)], required, isClosed: true };
 }
 
 // Only the decorators of a class that is compiled as it goes tell what is required.
@@ -50,14 +28,13 @@ export function refuseOptions({ defer }: { readonly defer?: unknown }, calledAt:
   refuse('SIM-OPTION-VALUE', { option: 'defer', value: defer, wanted }, { calledAt });
 }
 
-/** @throws SIM-SLOT-UNKNOWN */
-export function refuseSlots(component: unknown, subject: string, slots: object, calledAt: Error): void {
+/** What can be put into a component: what its template projects. */
+export function slotsOf(component: unknown): Declared {
   const { ngContentSelectors = [] } = componentOf(component)!;
-  const known = ngContentSelectors.map((selector) => (selector === '*' ? 'default' : selector));
-  const unknown = Object.keys(slots).find((name) => !known.includes(name));
-  if (unknown === undefined) return;
-  const fields = { subject, asked: unknown, known, nearest: nearest(unknown, known) };
-  refuse('SIM-SLOT-UNKNOWN', fields, { calledAt });
+  return {
+    known: ngContentSelectors.map((selector) => (selector === '*' ? 'default' : selector)),
+    isClosed: true,
+  };
 }
 
 /** The inputs of a component by the element it is written as, where the subject knows it. */

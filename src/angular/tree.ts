@@ -3,7 +3,7 @@ import type { AnyFunction } from '../core/spy';
 import type { Instance, TreeNode } from '../stage/adapter';
 import { readDom } from '../stage/read-dom';
 import { nameOfRendered, type Rendered } from './around';
-import { nameOf, type Definition } from './definitions';
+import { type Definition } from './definitions';
 
 /** The components that are on the page, by their elements. */
 type Elements = ReadonlyMap<Element, Rendered>;
@@ -53,16 +53,15 @@ function heardBy(instance: object, { outputs }: Definition): Record<string, AnyF
 }
 
 /** Every instance of a component (by itself or by name) in an element, in page order. */
-export function readInstances(within: Element, elements: Elements, component: unknown): Instance[] {
+export function readInstances(
+  within: Element,
+  elements: Elements,
+  fits: (component: unknown) => boolean,
+): Instance[] {
   return [...elements.values()]
     .filter(
       ({ definition, record, element }) =>
-        !record &&
-        within !== element &&
-        within.contains(element) &&
-        (typeof component === 'string'
-          ? nameOf(definition.type) === component
-          : definition.type === component),
+        !record && within !== element && within.contains(element) && fits(definition.type),
     )
     .sort((a, b) => (a.element.compareDocumentPosition(b.element) & 4 ? -1 : 1))
     .map((rendered) => ({

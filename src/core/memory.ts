@@ -1,5 +1,5 @@
 import type { Environment } from './environment';
-import { shared } from './shared';
+import { allUp, shared } from './shared';
 
 /**
  * What an answer remembers, made anew for each subject: an answer is a description, and may stand in the
@@ -20,7 +20,7 @@ export class Memory<S> {
 
   /** What is remembered for the subjects that are up; where none is, for the test. */
   live(): S[] {
-    const up = [...shared.environments].filter(({ state }) => state === 'up');
+    const up = allUp();
     return up.length > 0 ? up.map((environment) => this.of(environment)) : [this.#rememberOutside()];
   }
 

@@ -35,5 +35,8 @@ export const shared: Shared = ((globalThis as Record<symbol, unknown>)[key] ??= 
   rooms: {},
 }) as Shared;
 
+/** The environments that are up, oldest first. */
+export const allUp = (): Environment[] => [...shared.environments].filter(({ state }) => state === 'up');
+
 /** State of a folder that exists once for the process, made when it is first asked for. */
 export const once = <T>(name: string, make: () => T): T => (shared.rooms[name] ??= make()) as T;

@@ -15,6 +15,7 @@ function running(container: Element): string | undefined {
 
 export const reactAdapter: Adapter = {
   framework: 'React',
+  propWord: 'prop',
   nameOf,
   unwrap,
   nameOfToken: (context) =>

@@ -75,7 +75,7 @@ export function mount(plan: Plan): Mounted {
       return settle(() => giveBack(container, plan)).finally(() => stops.reverse().forEach((stop) => stop()));
     },
     tree: () => readTree(rootFiber(), anchor, plan.name),
-    instancesOf: (component) => readInstances(rootFiber(), anchor, component),
+    instancesOf: (fits) => readInstances(rootFiber(), anchor, fits),
   };
 }
 

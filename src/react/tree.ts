@@ -2,7 +2,7 @@ import type { Instance, TreeNode } from '../stage/adapter';
 import { bareNode } from '../stage/outline';
 import type { Fiber } from './door';
 import { hostsOf, isComponent, isHost, tags, visit } from './fibers';
-import { nameOf, unwrap } from './kinds';
+import { nameOf } from './kinds';
 import { isStubComponent } from './stub-component';
 
 type ComponentNode = Extract<TreeNode, { kind: 'component' }>;
@@ -51,16 +51,15 @@ function readHost(fiber: Fiber): TreeNode[] {
 }
 
 /** Every instance of a component (by itself or by name) below the anchor, outermost first. */
-export function readInstances(root: Fiber | null, anchor: unknown, component: unknown): Instance[] {
-  const wanted = unwrap(component);
+export function readInstances(
+  root: Fiber | null,
+  anchor: unknown,
+  fits: (component: unknown) => boolean,
+): Instance[] {
   const found: Instance[] = [];
   visit(findAnchor(root, anchor)?.child ?? null, (fiber) => {
-    if (!isComponent(fiber)) return;
-    const fits =
-      typeof component === 'string'
-        ? nameOf(fiber.elementType) === component
-        : unwrap(fiber.elementType) === wanted || unwrap(fiber.type) === wanted;
-    if (fits) found.push({ props: fiber.memoizedProps ?? {}, element: hostsOf(fiber)[0] });
+    if (isComponent(fiber) && (fits(fiber.elementType) || fits(fiber.type)))
+      found.push({ props: fiber.memoizedProps ?? {}, element: hostsOf(fiber)[0] });
   });
   return found;
 }

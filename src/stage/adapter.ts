@@ -1,6 +1,7 @@
 import type { ChronicleLog } from '../core/chronicle';
 import type { Environment } from '../core/environment';
 import type { AnyFunction } from '../core/spy';
+import type { Declared } from './declared';
 import type { ReadOptions } from './plan';
 
 /** What the stage needs of a framework. One implementation each, as thin as it can be. */
@@ -25,12 +26,14 @@ export interface Adapter {
   settle(work: () => unknown): Promise<void>;
   /** The same for one event of a gesture: what it caused is rendered before the next one is sent. */
   settleNow(work: () => void): void | Promise<void>;
-  /** Props the component does not have, or must have. @throws SIM-PROP-UNKNOWN, SIM-PROP-MISSING */
-  refuseProps?(component: unknown, name: string, props: object, calledAt: Error, isUpdate?: boolean): void;
+  /** What the framework calls a value that is given to a component. */
+  readonly propWord: 'prop' | 'input';
+  /** What a component can be given; undefined where that cannot be told. */
+  propsOf?(component: unknown): Declared;
+  /** What can be put into a component. */
+  slotsOf?(component: unknown): Declared;
   /** Values of this framework's own options that it cannot take. @throws SIM-OPTION-VALUE */
   refuseOptions?(options: object, calledAt: Error): void;
-  /** Slots the component does not have. @throws SIM-SLOT-UNKNOWN */
-  refuseSlots?(component: unknown, name: string, slots: object, calledAt: Error): void;
   /** An element to render into that was used before and is as good as new; undefined for a new one. */
   takeContainer?(): HTMLElement | undefined;
   /** Puts the subject up; it is rendered when it is started. */
@@ -96,6 +99,6 @@ export interface Mounted {
   unmount(): Promise<void>;
   /** The subject and what is below it. */
   tree(): TreeNode;
-  /** Each instance of a component that is not stubbed, with its outermost element where it has one. */
-  instancesOf(component: unknown): Instance[];
+  /** Each instance of a component that fits and is not stubbed, with its outermost element where it has one. */
+  instancesOf(fits: (component: unknown) => boolean): Instance[];
 }

@@ -10,6 +10,7 @@ import { loadPatterns, needsPatterns } from '../network/patterns';
 import { placeSwaps } from '../seam/place';
 import { isThunk, moduleOf } from '../seam/thunk';
 import type { Adapter } from './adapter';
+import { refuseProps, refuseSlots } from './declared';
 import { explain, refuse } from './errors';
 import { installOnce } from './install';
 import { loadSubject } from './load-subject';
@@ -80,8 +81,8 @@ async function raise({ environment, adapter, given, options, calledAt }: Call): 
   if (bringing) await bringing;
   const module = isThunk(given) ? moduleOf(given).id() : undefined;
   swaps.refuseTaken(module, calledAt);
-  adapter.refuseProps?.(component, name, options.props ?? {}, calledAt);
-  adapter.refuseSlots?.(component, name, options.slots ?? {}, calledAt);
+  refuseProps({ adapter, component, name, calledAt }, options.props ?? {});
+  refuseSlots({ adapter, component, name, calledAt }, options.slots ?? {});
   const read = readOptions(adapter, options);
   const routes = Object.keys(read.routes);
   if (routes.length > 0 && needsPatterns(routes)) await loadPatterns();

@@ -1,4 +1,5 @@
 import { calledFrom } from '../core/errors/called-from';
+import { refuseProps } from './declared';
 import { refuse } from './errors';
 import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
@@ -99,7 +100,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
       const stage = this.#stage;
       const { adapter, name } = stage.setting;
       stage.refuseGone('update()', calledAt);
-      adapter.refuseProps?.(this.#component, name, props, calledAt, true);
+      refuseProps({ adapter, component: this.#component, name, calledAt }, props, true);
       stage.chronicle.add('updated', name, { detail: Object.keys(props).join(', '), trigger: true });
       await stage.act('updated the props', () => adapter.settle(() => stage.mounted?.update(props)));
     });

@@ -1,4 +1,5 @@
 import { calledFrom } from '../core/errors/called-from';
+import { fitting } from './declared';
 import { refuse } from './errors';
 import { nearest } from '../core/near';
 import { makeStep } from '../core/step';
@@ -71,7 +72,7 @@ export function makePart(stage: Stage, component: unknown, calledAt: Error): Par
 }
 
 const realInstances = (stage: Stage, component: unknown): StubInstance[] =>
-  (stage.mounted?.instancesOf(component) ?? []).map(({ props, element, heard }) => ({
+  (stage.mounted?.instancesOf(fitting(stage.adapter, component)) ?? []).map(({ props, element, heard }) => ({
     props,
     element: () => element,
     ...(heard && { heard: () => heard }),

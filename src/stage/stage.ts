@@ -11,6 +11,7 @@ import type { View } from '../page/query';
 import type { PlacedSwaps } from '../seam/place';
 import type { Adapter, Mounted } from './adapter';
 import { claimFor, isClaimed } from './claims';
+import { fitting } from './declared';
 import { explain, refuse } from './errors';
 import { giveBackContainer, markContainer, takeContainer } from './containers';
 import { comeToRest, type Resting } from './rest';
@@ -178,7 +179,9 @@ export class Stage implements Resting {
       partsOf: (component) => {
         const record = stubs.find(component);
         if (record) return record.inPageOrder().flatMap((instance) => instance.element() ?? []);
-        return (this.mounted?.instancesOf(component) ?? []).flatMap(({ element }) => element ?? []);
+        return (this.mounted?.instancesOf(fitting(adapter, component)) ?? []).flatMap(
+          ({ element }) => element ?? [],
+        );
       },
     };
   }

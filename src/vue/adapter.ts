@@ -3,7 +3,7 @@ import type { Adapter } from '../stage/adapter';
 import { isPending, prepare } from './door';
 import { isComponent, nameOf, unwrap } from './kinds';
 import { mount, owns, running } from './mount';
-import { refuseProps, refuseSlots } from './props';
+import { propsOf, slotsOf } from './props';
 import { nameOfToken } from './thrown';
 
 export const vueAdapter: Adapter = {
@@ -23,8 +23,9 @@ export const vueAdapter: Adapter = {
     work();
     return Vue.nextTick();
   },
-  refuseProps,
-  refuseSlots,
+  propWord: 'prop',
+  propsOf,
+  slotsOf,
   mount,
   running,
   isPending,

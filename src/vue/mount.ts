@@ -82,7 +82,7 @@ export function mount(plan: Plan): Mounted {
       for (const stop of stops.reverse()) stop();
     },
     tree: () => (stage.vnode && readNode(stage.vnode)[0]) ?? bareNode(plan.name),
-    instancesOf: (component) => (stage.vnode ? readInstances(stage.vnode, component) : []),
+    instancesOf: (fits) => (stage.vnode ? readInstances(stage.vnode, fits) : []),
   };
 }
 

@@ -1,7 +1,7 @@
 import * as Vue from 'vue';
 import type { Instance, TreeNode } from '../stage/adapter';
 import { readDom } from '../stage/read-dom';
-import { isAsyncWrapper, isBuiltIn, isLater, listenersIn, nameOf, unwrap } from './kinds';
+import { isAsyncWrapper, isBuiltIn, isLater, listenersIn, nameOf } from './kinds';
 import { isStubComponent } from './stub-component';
 
 /** What a vnode has rendered, as the outline prints it. */
@@ -39,14 +39,12 @@ function readComponent(instance: Vue.ComponentInternalInstance): TreeNode[] {
   ];
 }
 
-/** Every instance of a component (by itself or by name) a vnode has rendered, outermost first. */
-export function readInstances(vnode: Vue.VNode, component: unknown): Instance[] {
-  const wanted = unwrap(component);
+/** Every instance of a component that fits a vnode has rendered, outermost first. */
+export function readInstances(vnode: Vue.VNode, fits: (component: unknown) => boolean): Instance[] {
   const found: Instance[] = [];
   visit(vnode, (instance) => {
     const { type, props, attrs, subTree } = instance;
-    const fits = typeof component === 'string' ? nameOf(type) === component : unwrap(type) === wanted;
-    if (fits && !isAsyncWrapper(type))
+    if (fits(type) && !isAsyncWrapper(type))
       found.push({
         props: { ...props, ...attrs },
         element: elementIn(subTree),

@@ -40,9 +40,9 @@ export function trust(kit: Kit): void {
         for (const place of ['in the smoker', 'in the hive'])
           setTimeout(() => {
             throw new RangeError(place);
-          }, 60);
+          }, 200);
       });
-      await sleep(100);
+      await sleep(300);
       const { code, message } = await failureOf(takeDown);
       expect(code).toBe('SIM-HANDLER-THREW');
       expect(message).toMatch(/in the smoker[^]*in the hive/);
@@ -341,11 +341,11 @@ export function trust(kit: Kit): void {
       await expect(fetch('/api/early')).rejects.toThrow('Failed to fetch');
       expect((await failureOf(takeDown)).message).toMatch(/GET \/api\/early was asked by fetch/);
       await run(() => {
-        setTimeout(() => void fetch('/api/late').catch(() => undefined), 15);
+        setTimeout(() => void fetch('/api/late').catch(() => undefined), 250);
       });
       await takeDown();
       const next = await isolate(Board, { ...loaded, network: { [route]: hives, 'GET /api/late': {} } });
-      await sleep(100);
+      await sleep(400);
       expect(next.requests.map(({ url }) => new URL(url).pathname)).toEqual(['/api/hives']);
       expect((await failureOf(takeDown)).message).toMatch(/GET \/api\/late[^]*Runner was taken down before/);
     });
@@ -423,10 +423,10 @@ export function trust(kit: Kit): void {
       expect(outcome.message).toContain(name === 'import()' ? 'brackenfold.example' : home);
       if (name !== 'fetch') expect(outcome.message).toContain(name);
       await run(() => {
-        setTimeout(() => void send(home), 60);
+        setTimeout(() => void send(home), 200);
       });
       await takeDown();
-      await sleep(100);
+      await sleep(300);
       expect((await failureOf(takeDown)).code).toBe('SIM-CALL-NOBODY');
       expect(arrived).toEqual([]);
     });

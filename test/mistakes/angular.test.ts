@@ -176,7 +176,7 @@ explainsEach(
       Session,
       nobody,
       imke: { ...nobody, keeper: signal('Imke') },
-      Weather: UNITS,
+      Weather: new InjectionToken<string>('Weather'),
       listens: 'opened',
       Scale,
       Retitled,

@@ -127,7 +127,11 @@ export function mistakes(kit: MistakeKit): Mistake[] {
     {
       title: 'An export that was refused',
       code: "isolate(() => import('./Shore'), { swap: [swap(() => import('./tides'), {}, { rest: 'refused' })] })",
-      make: () => isolate(shore, { swap: [swap(tides, {}, { rest: 'refused' })] }),
+      make: async () => {
+        // What it takes while it is loaded is another mistake.
+        await isolate(shore).then(takeDown);
+        await isolate(shore, { swap: [swap(tides, {}, { rest: 'refused' })] });
+      },
     },
     {
       title: 'A swap that comes too late',

@@ -74,7 +74,7 @@ export const isolating = {
   'SIM-PROP-UNKNOWN': (f: {
     subject: string;
     asked: string;
-    known: string[];
+    known: readonly string[];
     word: 'prop' | 'input';
     nearest?: string | undefined;
   }): Report => ({

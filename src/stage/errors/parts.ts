@@ -34,7 +34,7 @@ export const parts = {
     nearest: `stub: ['${f.nearest}']`,
     next: ['Stubbing by reference cannot be misspelt:   stub: [TheComponent]'],
   }),
-  'SIM-STUB-HANDLE': (f: { stub: string; member: string; known: string[] }): Report => ({
+  'SIM-STUB-HANDLE': (f: { stub: string; member: string; known: readonly string[] }): Report => ({
     head: `A parent reached through its ref for "${f.member}" of the stub of ${f.stub}, whose handle has no such member.`,
     there: [f.known.length ? `The handle has ${list(f.known)}.` : 'This stub has no handle.'],
     next: [`Give it one:   stub: [stub(${f.stub}, { handle: { ${f.member}: spy() } })]`],
@@ -57,7 +57,7 @@ export const parts = {
   'SIM-PART-TELL': (f: {
     part: string;
     name: string;
-    known: string[];
+    known: readonly string[];
     nearest?: string | undefined;
   }): Report => ({
     head: `${f.part} was given no function "${f.name}" by its parent.`,
@@ -68,7 +68,7 @@ export const parts = {
   'SIM-OUTPUT-NONE': (f: {
     subject: string;
     asked: string;
-    known: string[];
+    known: readonly string[];
     nearest?: string | undefined;
     hint: string;
   }): Report => ({

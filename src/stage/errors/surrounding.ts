@@ -30,7 +30,7 @@ export const surrounding = {
   'SIM-SLOT-UNKNOWN': (f: {
     subject: string;
     asked: string;
-    known: string[];
+    known: readonly string[];
     nearest?: string | undefined;
   }): Report => ({
     head: `${f.subject} has no slot "${f.asked}".`,
@@ -41,7 +41,7 @@ export const surrounding = {
   'SIM-SLOT-UNUSED': (f: {
     subject: string;
     asked: string;
-    known: string[];
+    known: readonly string[];
     nearest?: string | undefined;
   }): Report => ({
     head: `What was put into the slot "${f.asked}" of ${f.subject} was never rendered.`,
