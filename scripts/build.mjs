@@ -44,6 +44,9 @@ const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'parts/url
 await build({ ...patternsAlone, format: 'esm' });
 await build({ ...patternsAlone, format: 'cjs', outExtension: { '.js': '.cjs' } });
 
+// What a page has of the runtime is served as one text.
+await build({ ...shared, format: 'esm', entryPoints: [{ in: runtime.seam, out: 'seam-page' }] });
+
 for (const [out, input] of Object.entries(entries)) {
   const bundle = await rollup({
     input,

@@ -4,6 +4,7 @@ import type { Uses } from './uses';
 
 export interface Linking {
   readonly importer: string;
+  readonly specifier: string;
   readonly id: () => string;
   readonly uses: Uses;
   /** The original's exports; loads them where that can be done at once. */
@@ -46,7 +47,8 @@ export function makeLink(linking: Linking): Link {
       return lookUpName();
     },
   });
-  room.links.push(link);
+  // By what it leads to and how it is used, as it is written: what identifies the module takes long to ask.
+  room.links.set([importer, linking.specifier, ...Object.keys(uses)].join('\0'), link);
   return link;
 }
 

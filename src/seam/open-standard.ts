@@ -16,6 +16,7 @@ interface Meta {
  */
 export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   room.files.add(own);
+  const common = { importer: own, isCommon: false };
   const idOf = ([specifier, id]: Named) => id ?? resolve(meta, specifier);
   const realOf = (specifier: string, id: string) => (): Exports =>
     room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier, importer: own });
@@ -25,14 +26,8 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     // Of two files that import each other one cannot wait: it has what the other one is told.
     const bring = () => (coming ??= load().then((exports) => void room.real.set(id, exports as Exports)));
     const need = (name: string) => needFrom(id, name, bring);
-    const link = makeLink({
-      importer: own,
-      id: () => id,
-      uses,
-      real: realOf(named[0], id),
-      need,
-      isCommon: false,
-    });
+    const [specifier] = named;
+    const link = makeLink({ ...common, specifier, id: () => id, uses, real: realOf(specifier, id), need });
     const names = neededOf(uses);
     if (room.placed.length > 0) room.left.add(link);
     const isNeeded = placedFor(id).length === 0 || names.some((name) => !isGiven(id, name));
@@ -47,7 +42,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   const makeWhole = (specifier: string, id: string): Link => {
     const real = realOf(specifier, id);
     const uses = { '*': usage.passed };
-    return makeLink({ importer: own, id: () => id, uses, real, need: () => undefined, isCommon: false });
+    return makeLink({ ...common, specifier, id: () => id, uses, real, need: () => undefined });
   };
   return {
     link: makeOne,

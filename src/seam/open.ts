@@ -22,7 +22,15 @@ export function open(require: Require, module: { exports: unknown }, file: strin
     const id = idOf(named);
     // In the order the imports are written, as ever; only what is swapped is left until it is needed.
     if (!isSwapped(id)) readReal();
-    return makeLink({ importer: file, id, uses, real: readReal, need: () => undefined, isCommon: true });
+    return makeLink({
+      importer: file,
+      specifier: named[0],
+      id,
+      uses,
+      real: readReal,
+      need: () => undefined,
+      isCommon: true,
+    });
   };
   // One way to each module, however often it is asked for.
   const whole = new Map<string, Link>();

@@ -70,7 +70,7 @@ export function readDoubles({ load, doubles }: Swap): Record<string, unknown> {
   const id = moduleOf(load as unknown as Thunk).id();
   const isCalled = (name: string) =>
     readKind(id, name) === 'function' ||
-    room.links.some((link) => link.uses[name] === usage.called && link.id() === id);
+    [...room.links.values()].some((link) => link.uses[name] === usage.called && link.id() === id);
   return Object.fromEntries(
     [...doubles].map(([name, { call, value }]) => [name, call !== value && isCalled(name) ? call : value]),
   );
@@ -99,7 +99,7 @@ function isStale({ id, name, given }: Taken): boolean {
  * loaded before the test began, is imported by one of them.
  */
 function startingFrom(subject: string | undefined): string[] {
-  const imported = new Set([...room.links, ...room.loads.values()].map(({ id }) => id()));
+  const imported = new Set([...room.links.values(), ...room.loads.values()].map(({ id }) => id()));
   const first = [...room.files].filter((file) => !imported.has(file) && !room.subjects.has(file));
   return subject === undefined ? first : [subject, ...first];
 }
@@ -107,7 +107,7 @@ function startingFrom(subject: string | undefined): string[] {
 /** The modules some modules lead to, as far as they were rewritten. */
 function reachedFrom(start: readonly string[]): ReadonlySet<string> {
   const next = new Map<string, string[]>();
-  for (const { importer, id } of [...room.links, ...room.loads.values()])
+  for (const { importer, id } of [...room.links.values(), ...room.loads.values()])
     next.set(importer, [...(next.get(importer) ?? []), id()]);
   const reached = new Set(start);
   for (const at of reached) for (const id of next.get(at) ?? []) reached.add(id);
@@ -119,7 +119,9 @@ function complainOfUnused(
   reached: ReadonlySet<string>,
   calledAt: Error,
 ): Error | undefined {
-  const links = room.links.filter(({ id, importer }) => id() === module && reached.has(importer));
+  const links = [...room.links.values()].filter(
+    ({ id, importer }) => id() === module && reached.has(importer),
+  );
   const imported = links.flatMap(({ uses }) => Object.keys(uses));
   if (links.length > 0 && (rest === 'refused' || doubles.size === 0 || imported.includes('*')))
     return undefined;

@@ -65,7 +65,8 @@ export interface Room {
   /** Grows whenever something else is to be looked up. */
   generation: number;
   readonly placed: Placed[];
-  readonly links: Link[];
+  /** The ways that are known, each once, however often its file is run. */
+  readonly links: Map<string, Link>;
   readonly taken: Taken[];
   /** What hands exports on under names of its own, to be told when they change. */
   readonly tellers: (() => void)[];
@@ -94,7 +95,7 @@ export interface Room {
 export const room = (shared.rooms['seam'] ??= {
   generation: 0,
   placed: [],
-  links: [],
+  links: new Map(),
   taken: [],
   tellers: [],
   handed: new Map(),

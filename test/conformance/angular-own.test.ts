@@ -398,7 +398,7 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
       }
       later(): void {
         setTimeout(() => this.list.push(1), 2);
-        setTimeout(() => this.signalled.set('late'), 40);
+        setTimeout(() => this.signalled.set('late'), 400);
       }
     }
     const pushed = await isolate(Pushed);

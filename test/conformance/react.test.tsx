@@ -145,7 +145,7 @@ describe(`React ${version}, its own ways`, () => {
   it('needs no ceremony after an await, and warns of nothing', async () => {
     const Late = () => {
       const [word, setWord] = useState('early');
-      useEffect(() => void setTimeout(() => setWord('late'), 15), []);
+      useEffect(() => void setTimeout(() => setWord('late'), 300), []);
       return <p>{word}</p>;
     };
     const late = await isolate(Late);

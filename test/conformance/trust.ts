@@ -353,9 +353,9 @@ export function trust(kit: Kit): void {
     it('is no answer that comes after the take-down', async () => {
       const done = spy();
       const ask = () => json('/api/slow').then(done, done);
-      await run(ask, { network: { 'GET /api/slow': later(60, {}) } });
+      await run(ask, { network: { 'GET /api/slow': later(200, {}) } });
       await takeDown();
-      await sleep(100);
+      await sleep(300);
       expect(done.calls).toEqual([]);
     });
   });

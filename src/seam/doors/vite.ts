@@ -25,7 +25,7 @@ export function seams(): Plugin {
     enforce: 'post',
     apply: 'serve',
     resolveId: (id) => (id === runtime ? `\0${runtime}` : undefined),
-    load: (id) => (id === `\0${runtime}` ? readFileSync(join(ours, 'seam.js'), 'utf8') : undefined),
+    load: (id) => (id === `\0${runtime}` ? readFileSync(join(ours, 'seam-page.js'), 'utf8') : undefined),
     async transform(code, id) {
       if (
         !isOwnFile(id, ours) ||
