@@ -7,9 +7,9 @@ import { gzipSync } from 'node:zlib';
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
   'index.js': 11.5,
-  'react.js': 49,
-  'vue.js': 50.5,
-  'angular.js': 53,
+  'react.js': 51,
+  'vue.js': 52.5,
+  'angular.js': 55,
   'jest.js': 14.5,
   'seam.js': 12,
 };
