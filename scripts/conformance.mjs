@@ -6,13 +6,21 @@ const file = 'docs/conformance.md';
 const tests = JSON.parse(readFileSync('.cache/jest.json', 'utf8'))
   .testResults.sort((a, b) => (a.name < b.name ? -1 : 1))
   .flatMap(({ assertionResults }) => assertionResults);
-const groups = ['states', 'stubs', 'surroundings', 'acting', 'the end of a test'];
+const isFramework = (name = '') => /^(React|Vue|Angular) [\d.]+( with zone\.js)?$/.test(name);
+// The chapters of the specification, in the order they are written in.
+const groups = [
+  ...new Set(
+    tests
+      .filter(({ ancestorTitles: [name] }) => isFramework(name))
+      .map(({ ancestorTitles: [, group] }) => group),
+  ),
+];
 const rows = new Map();
 const own = new Map();
 const frameworks = new Set();
 for (const { ancestorTitles, title, status } of tests) {
   const [framework, group] = ancestorTitles;
-  if (groups.includes(group)) {
+  if (isFramework(framework)) {
     frameworks.add(framework);
     const key = `${group} | ${title}`;
     rows.set(key, { ...rows.get(key), [framework]: status === 'passed' ? 'yes' : 'no' });

@@ -21,7 +21,9 @@ const order = [
 ];
 const telling = new Set(order);
 /** What can have one of these roles by itself: most of a page need not be asked for its role. */
-const tellingTags = new Set(order.flatMap((role) => [...tagsOf(role)]));
+let tellingTags: ReadonlySet<string> | undefined;
+const tellsByItself = (tag: string) =>
+  (tellingTags ??= new Set(order.flatMap((role) => [...tagsOf(role)]))).has(tag);
 
 /** Something there is to tell about a page; worded only when it is told. */
 export interface Line {
@@ -88,7 +90,7 @@ export function tellAll(roots: readonly Element[]): string {
 export const lineOf = (element: Element): Line | undefined => tellingLine(element) ?? textLine(element);
 
 function tellingLine(element: Element): Line | undefined {
-  const mayTell = tellingTags.has(element.localName) || element.hasAttribute('role');
+  const mayTell = tellsByItself(element.localName) || element.hasAttribute('role');
   const role = mayTell ? (roleOf(element) ?? '') : '';
   if (telling.has(role)) return makeLine(order.indexOf(role), () => tell(element, role));
   const part = element.getAttribute('data-part');
