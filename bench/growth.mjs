@@ -65,7 +65,7 @@ const Field = () => {
 /** Each row: what it is, how much of it, the most it may take in milliseconds, and the work. */
 const rows = [
   ...[
-    [1000, 250],
+    [1000, 400],
     [3000, 500],
     [10_000, 2000],
   ].map(([n, most]) => [
