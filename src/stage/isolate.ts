@@ -70,8 +70,9 @@ async function raise({ environment, adapter, given, options, calledAt }: Call): 
   if (typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   installOnce();
-  const preparing = adapter.prepare();
-  if (preparing) await preparing;
+  // Waited for also where all is there: subjects that are asked for in one go know of each other before any
+  // of their code runs, and what it starts is followed from the first promise on.
+  await adapter.prepare();
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
   const loading = loadSubject(adapter, given, calledAt);
