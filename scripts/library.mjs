@@ -28,7 +28,7 @@ const entryFile = /^(?:index|\w+\/index)\.ts$/;
 function partOf(id) {
   const source = id.replaceAll('\\', '/').split('/src/').at(-1);
   const [name] = groups.find(([, sources]) => sources.test(source)) ?? [];
-  return entryFile.test(source) && name !== 'wording' ? undefined : name;
+  return entryFile.test(source) ? undefined : name;
 }
 
 const sources = {
@@ -120,21 +120,18 @@ export async function buildLibrary(entries, external, dir) {
         isOutside || entryFile.test(id.split('/src/').at(-1)) || /door\.ts$/.test(id),
     },
   });
-  const common = { dir, hoistTransitiveImports: false };
-  await bundle.write({
-    ...common,
-    format: 'esm',
-    entryFileNames: '[name].js',
-    chunkFileNames: 'parts/[name].js',
-    paths: { 'urlpattern-polyfill/urlpattern': './url-pattern.js' },
-    plugins: [small],
-  });
-  await bundle.write({
-    ...common,
-    format: 'cjs',
-    entryFileNames: '[name].cjs',
-    chunkFileNames: 'parts/[name].cjs',
-    paths: { 'urlpattern-polyfill/urlpattern': './url-pattern.cjs' },
+  const write = (format, ending, options) =>
+    bundle.write({
+      dir,
+      format,
+      hoistTransitiveImports: false,
+      entryFileNames: `[name].${ending}`,
+      chunkFileNames: `parts/[name].${ending}`,
+      paths: { 'urlpattern-polyfill/urlpattern': `./url-pattern.${ending}` },
+      ...options,
+    });
+  await write('esm', 'js', { plugins: [small] });
+  await write('cjs', 'cjs', {
     // In a CommonJS runner a native import() would leave the runner's own module registry.
     dynamicImportInCjs: false,
     // What is imported as a whole is read as it is, not by way of a copy.

@@ -161,12 +161,9 @@ export class Stage implements Resting {
 
   /** @throws SIM-SUBJECT-GONE after the take-down */
   refuseGone(asked: string | (() => string), calledAt: Error): void {
-    if (this.environment.state !== 'up')
-      this.#refuseNow(typeof asked === 'string' ? asked : asked(), calledAt);
-  }
-
-  #refuseNow(asked: string, calledAt: Error): never {
-    return refuse('SIM-SUBJECT-GONE', { subject: this.setting.name, asked }, { calledAt });
+    if (this.environment.state === 'up') return;
+    const told = typeof asked === 'string' ? asked : asked();
+    refuse('SIM-SUBJECT-GONE', { subject: this.setting.name, asked: told }, { calledAt });
   }
 
   /** What a search looks at: the subject's place, and what it has put elsewhere on the page. */

@@ -40,8 +40,7 @@ export function mount(plan: Plan): Mounted {
       fill(plan.slots, rendered),
     ));
   if (Object.keys(plan.slots).length > 0) complainOfSlots(plan, rendered);
-  const around = { name: 'SimulacraStage', render: () => surround(plan, subject) };
-  const app = Vue.createApp(around);
+  const app = Vue.createApp({ name: 'SimulacraStage', render: () => surround(plan, subject) });
   const failures = listenToFailures(app, plan, (instance) => {
     const { component: own } = stage.vnode ?? {};
     // Props are looked at before the instance has its proxy: then it is the one that is being made.
@@ -87,14 +86,13 @@ export function mount(plan: Plan): Mounted {
 }
 
 // With nothing around it and nothing put into it the subject is the root of its application, as in a page.
-const canBeRoot = ({ wrap, slots, component }: Plan): boolean =>
-  wrap.every((one) => isPlugin(Array.isArray(one) ? one[0] : one)) &&
-  Object.keys(slots).length === 0 &&
-  !isAsync(component as Definition);
+const canBeRoot = (plan: Plan): boolean =>
+  wrappings(plan).every(([what]) => isPlugin(what)) &&
+  Object.keys(plan.slots).length === 0 &&
+  !isAsync(plan.component as Definition);
 
 interface Inner {
   _ceVNode?: Vue.VNode;
-  readonly _context: Vue.AppContext;
   readonly _instance: Vue.ComponentInternalInstance | null;
 }
 
@@ -105,7 +103,7 @@ function makeRoot(app: Vue.App, container: HTMLElement, subject: () => Vue.VNode
   return () => {
     if (!inner._instance) return;
     const vnode = asItIs(subject);
-    vnode.appContext = inner._context;
+    vnode.appContext = contextOf(app);
     Vue.render(vnode, container);
   };
 }
