@@ -63,6 +63,22 @@ module.exports = {
       ],
       moduleNameMapper: { ...fromSource, ...react18 },
     }),
+    // The mistakes once more, with modules as they are: every one is told in the same words.
+    {
+      ...withVue,
+      displayName: 'plain',
+      globals: { PLAIN: true },
+      testMatch: ['<rootDir>/test/mistakes/{react,vue}.test.ts?(x)'],
+      moduleNameMapper: fromSource,
+    },
+    {
+      ...source,
+      ...angular,
+      displayName: 'plain-angular',
+      globals: { PLAIN: true },
+      testMatch: ['<rootDir>/test/mistakes/angular.test.ts'],
+      moduleNameMapper: fromSource,
+    },
     // As a user has it: the built package, and nothing configured but the page and the rewriting.
     seams({
       ...source,

@@ -23,7 +23,7 @@ const allowed: Record<string, string[]> = {
   page: ['core'],
   seam: ['core'],
   stage: ['core', 'network', 'page', 'seam'],
-  react: ['core', 'page', 'stage'],
+  react: ['core', 'page', 'seam', 'stage'],
   vue: ['core', 'page', 'seam', 'stage'],
   angular: ['core', 'page', 'seam', 'stage'],
   transform: [],

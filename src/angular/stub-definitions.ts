@@ -12,6 +12,7 @@ import {
   type Providers,
 } from './definitions';
 import type { StubOrder } from './around';
+import { throwerIn } from './trace';
 import { bodies, controlOf, enter, take, type Field, type StubBody } from './stub-body';
 
 const stubTypes = new WeakSet<object>();
@@ -136,6 +137,7 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
       const reached = new Proxy(this, {
         get: (target, key, receiver) => readMember(record, target, key, receiver),
       });
+      record.whoAsks = () => throwerIn(new Error());
       const body = enter(ordered, this, original, isComponent);
       bodies.set(reached, body);
       Object.assign(this, controlOf(body), record.handle);

@@ -5,6 +5,7 @@ import { nearest } from '../core/near';
 import type { Plan } from '../stage/adapter';
 import { explainThrown } from '../stage/thrown';
 import { nameOfToken, plainName } from './definitions';
+import { throwerIn } from './trace';
 
 interface Around {
   readonly plan: Plan;
@@ -71,11 +72,12 @@ export function wordThrown(error: unknown, around: Around): Error {
     subject: plan.name,
     names: around.namesAround(thrower),
     bareReads: [],
-    provided: plan.provide.map(({ token }) => nameOfToken(token)),
+    provided: plan.provide.map(({ token }) => ({ token, name: nameOfToken(token) })),
     chronicle: plan.chronicle,
     thing: 'injection',
     phase: phaseOf(error),
     wrapperOf: () => '',
+    emptyStub: (name) => `stub(${name}, '')`,
   });
 }
 
@@ -83,15 +85,6 @@ const readerIn = (message: string): string | undefined => {
   const found = /used in the '(.+?)' component template/.exec(message)?.[1];
   return found && plainName(found);
 };
-
-// A template is a function named after its component, a hook a method of it.
-function throwerIn(error: unknown): string | undefined {
-  const stack = error instanceof Error ? (error.stack ?? '') : '';
-  const found =
-    /at (?:Object\.)?_?(\w+?)_(?:\w+_)?Template\b|at _?(\w+)\.ng[A-Z]\w+|at new _?([A-Z]\w+)/.exec(stack) ??
-    [];
-  return found[1] ?? found[2] ?? found[3];
-}
 
 function phaseOf(error: unknown): string {
   const stack = error instanceof Error ? (error.stack ?? '') : '';

@@ -35,10 +35,10 @@ export const registry = {
     nearest: f.nearest && `'${f.nearest}'`,
     next: ['Take the route out, or find out why the component does not ask.'],
   }),
-  'SIM-ROUTE-SYNTAX': (f: { route: string; why: string }): Report => ({
+  'SIM-ROUTE-SYNTAX': (f: { route: string; why: string; nearest?: string | undefined }): Report => ({
     head: `"${f.route}" is no route: ${f.why}.`,
     there: ['A route is a method and a URL pattern, with a query if that matters.'],
-    nearest: `'GET /api/hives/:hiveId'`,
+    nearest: f.nearest && `'${f.nearest}'`,
     next: ['The patterns are those of the URL Pattern standard: :name, *, {…}?, (regular expression).'],
   }),
   'SIM-ROUTE-ANSWER': (f: { route: string; why: string }): Report => ({

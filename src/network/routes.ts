@@ -1,3 +1,4 @@
+import { nearest } from '../core/near';
 import { refuse } from './errors';
 import { isArranged } from '../core/answers';
 import { print } from '../core/print';
@@ -39,10 +40,10 @@ const special = /[:*{}()\\]/;
 /** Reads one line of the `network` option. @throws SIM-ROUTE-SYNTAX, SIM-ROUTE-ANSWER */
 export function readRoute(key: string, answer: unknown): Route {
   const [, method = '', target = ''] = /^(\S+)\s+(\S.*)$/.exec(key.trim()) ?? [];
-  if (!target) refuse('SIM-ROUTE-SYNTAX', { route: key, why: whyNoRoute(key) });
+  if (!target) refuse('SIM-ROUTE-SYNTAX', { route: key, why: whyNoRoute(key), nearest: meantRoute(key) });
   if (!methods.includes(method as Method)) {
     const why = `"${method}" is no method (they are ${methods.join(', ')})`;
-    refuse('SIM-ROUTE-SYNTAX', { route: key, why });
+    refuse('SIM-ROUTE-SYNTAX', { route: key, why, nearest: meantRoute(target, method) });
   }
   refuseUnsendable(key, answer);
   const cut = queryStart(target);
@@ -53,6 +54,14 @@ export function readRoute(key: string, answer: unknown): Route {
   const weighQuery = query.reduce((sum, { wanted }) => sum + (literal(wanted) ? 2 : 1), 0);
   const weight = path.split('/').filter(literal).length * 100 + weighQuery;
   return { key, method, path, query, answer, weight, match: matcher(method, pattern, query) };
+}
+
+/** The route that was meant, as far as that can be told. */
+function meantRoute(target: string, method = 'GET'): string | undefined {
+  const known = methods.find((one) => one === method.toUpperCase()) ?? nearest(method, methods);
+  const isPath = /^(\/|https?:\/\/)/.test(target);
+  const path = isPath ? target : /^[\w.-]+\//.test(target) ? `/${target}` : undefined;
+  return known && path && !/[()]/.test(path) ? `${known} ${path}` : undefined;
 }
 
 const whyNoRoute = (key: string) =>
@@ -79,7 +88,8 @@ function readPattern(key: string, path: string): Pattern {
     const why = /^[a-z]+:\/\//i.test(path)
       ? `the pattern cannot be read (${(cause as Error).message})`
       : 'the URL begins with neither "/" nor "https://"';
-    return refuse('SIM-ROUTE-SYNTAX', { route: key, why }, { cause });
+    const nearest = meantRoute(path, key.split(' ')[0]);
+    return refuse('SIM-ROUTE-SYNTAX', { route: key, why, nearest }, { cause });
   }
 }
 

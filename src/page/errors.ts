@@ -1,21 +1,75 @@
 import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
 import type { Report } from '../core/errors/error';
-import { count } from '../core/print';
+import { count, list } from '../core/print';
 
 /** What every failure of looking tells. */
 export interface Sought {
   readonly what: string;
 }
 
+/** An answer that has not come yet. */
+export interface Pending {
+  /** `GET /api/hives` */
+  readonly label: string;
+  /** In how many milliseconds it is due; undefined for one that is held. */
+  readonly due: number | undefined;
+}
+
+const wordPending = ({ label, due }: Pending): string =>
+  due === undefined
+    ? `The answer to ${label} is held.`
+    : `${label} is due in ${due < 1000 ? `${Math.ceil(due / 10) * 10} ms` : `${Math.ceil(due / 1000)} s`}.`;
+
 /** Failures of looking at the page and of acting on it. */
 export const registry = {
   'SIM-FIND-NONE': (
-    f: Sought & { there: string[]; nearest?: string | undefined; times?: number | undefined },
-  ): Report => ({
-    head: `Nothing on the page ${f.what}.`,
-    there: [...f.there],
-    nearest: f.nearest,
-    next: ['If it comes later:   await subject.appears(…)'],
+    f: Sought & {
+      there: readonly string[];
+      nearest?: string | undefined;
+      /** Answers that have not come yet. */
+      pending?: readonly Pending[];
+      /** Children that are stubbed, so that their insides are not rendered. */
+      stubs?: readonly { readonly name: string; readonly instead: string }[];
+      /** What explains that an answer has changed nothing, in this framework. */
+      still?: readonly string[];
+    },
+  ): Report => {
+    const { pending = [], stubs = [], still = [] } = f;
+    const isHeld = pending.some(({ due }) => due === undefined);
+    return {
+      head: `Nothing on the page ${f.what}.`,
+      there: [
+        ...f.there,
+        ...pending.slice(0, 4).map(wordPending),
+        ...(stubs.length > 0
+          ? [
+              `${list(stubs.map(({ name }) => name))} ${stubs.length > 1 ? 'are' : 'is'} stubbed: what is inside is not rendered.`,
+            ]
+          : []),
+        ...still,
+      ],
+      nearest: f.nearest,
+      next: [
+        ...(isHeld ? ['Give the held answer first:   await answer.release(…)'] : []),
+        ...(pending.length === 0 || !isHeld ? ['If it comes later:   await subject.appears(…)'] : []),
+        ...(stubs.length > 0
+          ? [
+              `If it belongs to ${list(
+                stubs.map(({ name }) => name),
+                2,
+              )}:   ${stubs[0]!.instead}`,
+            ]
+          : []),
+      ],
+    };
+  },
+  'SIM-FIND-STUBBED': (f: Sought & { stub: string; instead: string }): Report => ({
+    head: `${f.stub} is stubbed; its inside is not rendered, so nothing there ${f.what}.`,
+    there: ['A stub shows its name, its props, and what its parent puts into it.'],
+    next: [
+      `To have the real one:   ${f.instead}`,
+      `or look at what it was given:   subject.part(${f.stub}).props`,
+    ],
   }),
   'SIM-FIND-MANY': (f: Sought & { found: string[]; nearest?: string | undefined }): Report => ({
     head: `${count(f.found.length, 'element')} on the page ${f.what.replace(/^has/, 'have').replace(/^is/, 'are')}, and one was asked for.`,

@@ -1,19 +1,22 @@
 import { type SimulacraError } from '../core/errors/error';
-import { explain } from './errors';
-import { nearest } from '../core/near';
-import { list } from '../core/print';
-import { describe, isField, locatorFor } from './describe';
+import { describe, locatorFor } from './describe';
+import { explain, type Pending } from './errors';
 import { whyHidden } from './hidden';
 import { looking } from './looking';
-import { foldSpace, phraseLocator, printLocator, type Locator } from './locators';
-import { heardOf, labelElementsOf, textIn, textOf } from './names';
-import { fieldSelector, locate, type View } from './query';
+import { foldSpace, isLocator, phraseLocator, printLocator, type Locator } from './locators';
+import { textOf } from './names';
+import { locate, type View } from './query';
 import { knownRoles, roleOf, selectorOf } from './roles';
+import { lookAround } from './nearby';
 
 /** What a message can tell beyond the page: what went before it. */
 export interface Background {
   readonly chronicle: { toString(): string };
   readonly calledAt: Error | undefined;
+  /** Answers that have not come yet, and timers that have not run. */
+  readonly pending?: () => readonly Pending[];
+  /** What explains that an answer has changed nothing; none where it has, or where nothing was answered. */
+  readonly still?: () => readonly string[];
   /** Shows the page at earlier moments, newest first, until it is told to stop. */
   goBack(look: (frame: Element) => boolean): void;
 }
@@ -29,11 +32,33 @@ function explainLooking(locator: Locator, view: View, background: Background): S
   const what = phraseLocator(locator, view.nameOf);
   const sought = { what };
   return (
+    explainStubbed(locator, view, background) ??
     explainHidden(locator, view, background, sought) ??
     explainOtherTag(locator, view, background, sought) ??
     explainSplit(locator, view, background, sought) ??
-    explain('SIM-FIND-NONE', { ...sought, ...whatIsThere(locator, view) }, background)
+    explain('SIM-FIND-NONE', noneFields(locator, view, background), background)
   );
+}
+
+function noneFields(locator: Locator, view: View, background: Background) {
+  const stubs = (view.stubs?.() ?? []).map(({ name, instead }) => ({ name, instead }));
+  const pending = background.pending?.() ?? [];
+  const { there, nearest } = lookAround(locator, view, stubs.length > 0 || pending.length > 0);
+  const still = background.still?.() ?? [];
+  return { what: phraseLocator(locator, view.nameOf), there, nearest, pending, stubs, still };
+}
+
+// Asked for by what is around it, which is a stub: then it is not there, whatever else is like it.
+function explainStubbed(locator: Locator, view: View, background: Background) {
+  const { outer } = locator;
+  if (!outer) return undefined;
+  const around = isLocator(outer) ? locate(outer, view, true) : [outer];
+  const stub = (view.stubs?.() ?? []).find(({ elements }) =>
+    around.some((element) => elements.some((own) => own.contains(element))),
+  );
+  if (!stub) return undefined;
+  const what = phraseLocator({ ...locator, outer: undefined }, view.nameOf);
+  return explain('SIM-FIND-STUBBED', { what, stub: stub.name, instead: stub.instead }, background);
 }
 
 interface Sought {
@@ -112,138 +137,6 @@ const piecesOf = (element: Element) =>
     text: foldSpace(node.textContent ?? ''),
     tag: node.nodeType === 1 ? `<${(node as Element).localName}> ` : '',
   }));
-
-/** What the page has that is like what was looked for. */
-export function whatIsThere(locator: Locator, view: View): { there: string[]; nearest?: string | undefined } {
-  const [root] = view.roots;
-  return root ? looking(root.ownerDocument, () => lookAround(locator, view)) : { there: [] };
-}
-
-function lookAround(locator: Locator, view: View): { there: string[]; nearest?: string | undefined } {
-  const { sought } = locator;
-  if (sought.by === 'part') return { there: [] };
-  let found: Element[] | undefined;
-  const all = () => (found ??= locate({ ...locator, sought: { by: 'css', selector: '*' } }, view));
-  const alike = alikeTo(locator, view, all);
-  if (alike.length === 0 && all().length === 0)
-    return { there: [locator.outer ? 'There is nothing to look inside of.' : 'The page is empty.'] };
-  const wanted = wordsOf(locator);
-  const close = wanted === undefined ? undefined : findClose(wanted, alike, all, sought);
-  const shown = close && !alike.includes(close) ? [close, ...alike] : alike;
-  const there =
-    shown.length > 0
-      ? [`There is ${names(shown, sought)}.`]
-      : [`There is no ${kindOf(locator)} at all. There is ${names(all(), sought, isTelling)}.`];
-  if (sought.by === 'role' && !knownRoles().includes(sought.role)) {
-    const meant = nearest(sought.role, knownRoles());
-    there.unshift(`"${sought.role}" is no role of ARIA${meant ? `; "${meant}" is` : ''}.`);
-  }
-  const guess = close ?? (alike.length === 1 ? alike[0] : undefined);
-  return {
-    there,
-    nearest: guess && (sought.by === 'testId' ? `testId('${wordsOn(guess, sought)}')` : locatorFor(guess)),
-  };
-}
-
-/** What is of the kind that was looked for, whatever it is called. */
-function alikeTo(locator: Locator, view: View, all: () => Element[]): Element[] {
-  const { sought } = locator;
-  switch (sought.by) {
-    case 'role':
-      return locate(
-        { ...locator, sought: { by: 'role', role: sought.role, name: undefined, state: {} } },
-        view,
-      );
-    case 'label':
-      return locate({ ...locator, sought: { by: 'css', selector: fieldSelector } }, view);
-    case 'testId':
-      return locate({ ...locator, sought: { by: 'css', selector: '[data-testid]' } }, view);
-    case 'text':
-      return all().filter((element) => element.childElementCount === 0 && textOf(element) !== '');
-    default:
-      return [];
-  }
-}
-
-// What is of the kind that was looked for comes first; the rest of the page only where none of it is close.
-function findClose(
-  wanted: string,
-  alike: readonly Element[],
-  all: () => readonly Element[],
-  sought: Locator['sought'],
-): Element | undefined {
-  const most = wanted.length * 4 + 60;
-  // The text an element is made of is quick to have; its name is not.
-  const mayBe = (element: Element) => textIn(element).length <= most * 2;
-  const words = (element: Element) => wordsOn(element, sought);
-  const found = nearest(wanted, alike.filter(mayBe), words);
-  if (found) return found;
-  const compared = new Set(alike);
-  const others = all()
-    .filter((element) => !compared.has(element) && element.childElementCount < 8 && mayBe(element))
-    .slice(0, 3000);
-  return nearest(wanted, others, (element) => (isTelling(element) ? words(element) : ''));
-}
-
-// What a person would compare with the words that were looked for.
-function wordsOn(element: Element, { by }: Locator['sought']): string {
-  if (by === 'testId') return element.getAttribute('data-testid') ?? '';
-  return by === 'text' && element.childElementCount === 0 ? textOf(element) : heardOrText(element);
-}
-
-function heardOrText(element: Element): string {
-  const [label] = isField(element) ? labelElementsOf(element) : [];
-  return label ? textOf(label) : heardOf(element) || textOf(element);
-}
-const isTelling = (element: Element) => heardOf(element) !== '';
-
-const kindOf = ({ sought }: Locator) =>
-  sought.by === 'role'
-    ? sought.role
-    : sought.by === 'label'
-      ? 'field'
-      : sought.by === 'testId'
-        ? 'data-testid'
-        : 'such element';
-
-function wordsOf({ sought }: Locator): string | undefined {
-  const words = sought.by === 'role' ? sought.name : 'words' in sought ? sought.words : undefined;
-  return words === undefined ? undefined : typeof words === 'string' ? foldSpace(words) : words.source;
-}
-
-/** The first few of some elements by their names, and how many more there are. */
-function names(
-  elements: readonly Element[],
-  sought: Locator['sought'],
-  isTold: (element: Element) => boolean = () => true,
-): string {
-  const told = new Set<string>();
-  let left = 0;
-  for (const [at, element] of elements.entries()) {
-    // What is not shown is only counted, and in a long list not even told apart.
-    if (told.size > mostNames && at > mostRead) {
-      left = elements.length - at;
-      break;
-    }
-    if (isTold(element)) told.add(nameWithArticle(element, sought));
-  }
-  if (told.size === 0) return 'only text';
-  const shown = [...told];
-  return left === 0
-    ? list(shown, mostNames)
-    : `${shown.slice(0, mostNames).join(', ')} and ${shown.length - mostNames + left} more`;
-}
-
-const mostNames = 6;
-const mostRead = 200;
-
-function nameWithArticle(element: Element, sought: Locator['sought']): string {
-  const told = describe(element);
-  if (sought.by === 'testId' && element.hasAttribute('data-testid')) {
-    return `"${wordsOn(element, sought)}" on ${told}`;
-  }
-  return told.startsWith('<') ? told : `${/^[aeiou]/.test(told) ? 'an' : 'a'} ${told}`;
-}
 
 /** Words why one was asked for and several are there. */
 export function explainMany(

@@ -15,7 +15,7 @@ const everything: MutationObserverInit = {
 interface Moment {
   /** How many records there were. */
   readonly end: number;
-  /** The children of the body that belonged to the subject. */
+  /** What belonged to the subject: outermost elements. */
   readonly roots: readonly Element[];
 }
 
@@ -45,8 +45,8 @@ export class PageHistory {
   constructor(
     /** Where the subject is rendered. */
     private readonly container: Element,
-    /** Which other children of the body belong to the subject. */
-    private readonly belongs: (child: Element) => boolean,
+    /** All that belongs to the subject: the container, and what it has put elsewhere on the page. */
+    private readonly readAll: () => readonly Element[],
   ) {
     this.#body = container.ownerDocument.body;
     const { MutationObserver } = container.ownerDocument.defaultView as unknown as typeof globalThis;
@@ -71,14 +71,11 @@ export class PageHistory {
     return this.#moments.push({ end: this.#records.length, roots }) - 1;
   }
 
-  // By hand, from the end, where the subject is: a live collection is slow to list in a simulated page.
   #readRoots(): readonly Element[] {
     const body = this.#body;
     if (body.firstElementChild === this.container && body.lastElementChild === this.container)
       return this.#roots.length === 1 ? this.#roots : (this.#roots = [this.container]);
-    const found: Element[] = [];
-    for (let at = body.firstElementChild; at; at = at.nextElementSibling)
-      if (at === this.container || this.belongs(at)) found.push(at);
+    const found = this.readAll();
     const isSame = found.length === this.#roots.length && found.every((root, at) => root === this.#roots[at]);
     return isSame ? this.#roots : (this.#roots = found);
   }

@@ -13,6 +13,14 @@ import { looking, scan } from './looking';
 import { altersNames, heardOf, labelElementsOf, nameOf, textIn, textOf } from './names';
 import { heardAsText, levelOf, namedByContent, roleOf, tagsOf } from './roles';
 
+/** A stub on the page, and how to have the real component instead. */
+export interface StubShown {
+  readonly name: string;
+  readonly elements: readonly Element[];
+  /** What to write so that the real one is rendered. */
+  readonly instead: string;
+}
+
 /** What a search looks at, and what it cannot know of itself. */
 export interface View {
   /** Where to look: the subject's own place first, then what it put elsewhere on the page. */
@@ -21,6 +29,8 @@ export interface View {
   partsOf(component: unknown): readonly Element[];
   /** How a component is called. */
   nameOf(component: unknown): string;
+  /** The stubs on the page, which have no inside of their own; none where that is not told. */
+  stubs?(): readonly StubShown[];
 }
 
 /** Every element that a locator fits, in page order; `anyway` includes what nobody perceives. */
@@ -46,16 +56,17 @@ function candidates(locator: Locator, view: View): Element[] {
       ? parts.filter((part) => roots.some((root) => root !== part && root.contains(part)))
       : [...parts];
   }
-  const found = roots.flatMap((root) => search(locator, root));
+  const found = roots.flatMap((root) => search(locator, root, !outer && isOutside(root)));
   return roots.length > 1 ? [...new Set(found)] : found;
 }
 
-function search({ sought }: Locator, root: Element): Element[] {
+/** @param itself true where the root may be what is sought itself */
+function search({ sought }: Locator, root: Element, itself: boolean): Element[] {
   switch (sought.by) {
     case 'role': {
       const { role, name, state } = sought;
       const mayFit = quickLook(root, role, name);
-      return mayHaveRole(root, role).filter(
+      return mayHaveRole(root, role, itself).filter(
         (element) =>
           mayFit(element) &&
           roleOf(element) === role &&
@@ -64,15 +75,15 @@ function search({ sought }: Locator, root: Element): Element[] {
       );
     }
     case 'label':
-      return queryAll(root, fieldSelector).filter((element) => hasLabel(element, sought.words));
+      return queryAll(root, fieldSelector, itself).filter((element) => hasLabel(element, sought.words));
     case 'text':
-      return searchText(root, sought.words);
+      return searchText(root, sought.words, itself);
     case 'testId':
-      return queryAll(root, '[data-testid]').filter((element) =>
+      return queryAll(root, '[data-testid]', itself).filter((element) =>
         fits(sought.words, element.getAttribute('data-testid') ?? ''),
       );
     case 'css':
-      return queryBySelector(root, sought.selector);
+      return queryBySelector(root, sought.selector, itself);
     case 'part':
       return [];
     default:
@@ -92,29 +103,28 @@ function quickLook(root: Element, role: string, name: Words | undefined): (eleme
 const squeeze = (text: string) => text.replace(/\s+/g, '');
 
 // What a subject put elsewhere on the page is itself a part of it; its container is not.
-const isOutside = (root: Element) =>
-  root.parentElement?.localName === 'body' && !root.hasAttribute(subjectMark);
+const isOutside = (root: Element) => root.parentElement !== null && !root.hasAttribute(subjectMark);
 
-const queryAll = (root: Element, selector: string): Element[] => {
-  if (selector === '*') return scan(root).elements.slice(isOutside(root) ? 0 : 1);
+const queryAll = (root: Element, selector: string, itself: boolean): Element[] => {
+  if (selector === '*') return scan(root).elements.slice(itself ? 0 : 1);
   const below = [...root.querySelectorAll(selector)];
-  return isOutside(root) && root.matches(selector) ? [root, ...below] : below;
+  return itself && root.matches(selector) ? [root, ...below] : below;
 };
 
 // What may have a role by its tag, or says that it has one.
-function mayHaveRole(root: Element, role: string): Element[] {
+function mayHaveRole(root: Element, role: string, itself: boolean): Element[] {
   const { elements, tags, attributed } = scan(root);
   const own = tagsOf(role);
   const found = new Set<number>();
   for (const [at, tag] of tags.entries()) if (own.has(tag)) found.add(at);
   const given = attributed.filter((at) => !found.has(at) && elements[at]!.hasAttribute('role'));
   const all = given.length === 0 ? [...found] : [...found, ...given].sort((a, b) => a - b);
-  return all.filter((at) => at > 0 || isOutside(root)).map((at) => elements[at]!);
+  return all.filter((at) => at > 0 || itself).map((at) => elements[at]!);
 }
 
-function queryBySelector(root: Element, selector: string): Element[] {
+function queryBySelector(root: Element, selector: string, itself: boolean): Element[] {
   try {
-    return queryAll(root, selector);
+    return queryAll(root, selector, itself);
   } catch (cause) {
     return refuse('SIM-SELECTOR', { selector, why: (cause as Error).message }, { cause });
   }
@@ -137,7 +147,7 @@ const ownText = (label: Element) =>
       .join(''),
   );
 
-function searchText(root: Element, words: string | RegExp): Element[] {
+function searchText(root: Element, words: string | RegExp, itself: boolean): Element[] {
   const found: Element[] = [];
   const wanted = typeof words === 'string' && !altersNames(root) ? squeeze(words) : undefined;
   const visit = (element: Element): boolean => {
@@ -154,7 +164,7 @@ function searchText(root: Element, words: string | RegExp): Element[] {
   // Looked at as one string first: most searches end here, or need not go down at all.
   if (typeof words !== 'string' || foldSpace(textIn(root)).includes(foldSpace(words)) || mayHide(root)) {
     // A subject may be nothing but text, which then stands right in its container.
-    if (root.parentElement?.localName === 'body') visit(root);
+    if (itself || (root.hasAttribute(subjectMark) && root.parentElement)) visit(root);
     else for (let child = root.firstElementChild; child; child = child.nextElementSibling) visit(child);
   }
   return found;
@@ -184,16 +194,29 @@ export function fitsAt(element: Element, { sought, hidden }: Locator): boolean {
   return fitsSought() && (hidden || whyHidden(element, sought.by === 'role') === undefined);
 }
 
-function fitsState(element: Element, state: RoleState): boolean {
-  const wants: [keyof RoleState, (element: Element) => unknown][] = [
-    ['level', levelOf],
-    ['checked', checkedOf],
-    ['pressed', (e) => triState(e.getAttribute('aria-pressed'))],
-    ['selected', selectedOf],
-    ['expanded', expandedOf],
-    ['disabled', (e) => whyDisabled(e) !== undefined],
-  ];
-  return wants.every(([key, read]) => state[key] === undefined || read(element) === state[key]);
+const fitsState = (element: Element, state: RoleState): boolean =>
+  states.every((key) => state[key] === undefined || stateOf(element, key) === state[key]);
+
+const states = ['level', 'checked', 'pressed', 'selected', 'expanded', 'disabled'] as const;
+
+/** What a state of an element is; undefined for one that has no such state. */
+export function stateOf(element: Element, key: keyof RoleState): unknown {
+  switch (key) {
+    case 'level':
+      return levelOf(element);
+    case 'checked':
+      return checkedOf(element);
+    case 'pressed':
+      return triState(element.getAttribute('aria-pressed'));
+    case 'selected':
+      return selectedOf(element);
+    case 'expanded':
+      return expandedOf(element);
+    case 'disabled':
+      return whyDisabled(element) !== undefined;
+    default:
+      return undefined;
+  }
 }
 
 const triState = (value: string | null): boolean | 'mixed' | undefined =>

@@ -5,6 +5,7 @@ import { door, loadReactDom } from './door';
 import { containerOf, ownerName } from './fibers';
 import { nameOf, unwrap } from './kinds';
 import { mount } from './mount';
+import { nameOfContext } from './origins';
 import { takeContainer } from './roots';
 import { isPending, owns } from './work';
 
@@ -18,8 +19,7 @@ export const reactAdapter: Adapter = {
   propWord: 'prop',
   nameOf,
   unwrap,
-  nameOfToken: (context) =>
-    (context as React.Context<unknown> | null)?.displayName ?? nameOf(context) ?? 'a context',
+  nameOfToken: (context) => nameOf(context) ?? nameOfContext(context),
   options: [],
   outputHint: 'Give the prop a spy, which keeps its calls:   props: { onOpen: spy() }',
   prepare: loadReactDom,

@@ -3,10 +3,11 @@ import { print } from '../core/print';
 import type { BareRead } from '../stage/thrown';
 import { door, type Fiber } from './door';
 import type { Provision } from '../stage/plan';
-import { containerOf, ownerName, tags, visit } from './fibers';
+import { containerOf, levelBelow, ownerName, tags, visit } from './fibers';
+import { originOfContext } from './origins';
+import { noteEffect } from './traces';
 
 interface Context {
-  readonly displayName?: string;
   readonly _currentValue?: unknown;
 }
 
@@ -73,6 +74,15 @@ function listening(dispatcher: object): object {
 
 type Effect = () => unknown;
 
+function noting(effect: Effect, fiber: Fiber | null): unknown {
+  try {
+    return effect();
+  } catch (error) {
+    if (fiber) noteEffect(error, fiber);
+    throw error;
+  }
+}
+
 /**
  * React runs the effects of all roots in one go: each is run as the subject's whose component has it, so
  * that what it asks for later is that subject's too.
@@ -82,7 +92,8 @@ function owned(start: (...args: unknown[]) => unknown) {
     const container = containerOf(door.internals?.getCurrentFiber?.() ?? null);
     const owner = container && door.live.get(container)?.environment;
     if (!owner || typeof effect !== 'function') return start(effect, ...rest);
-    return start(() => runAs(owner, effect as Effect), ...rest);
+    const fiber = door.internals?.getCurrentFiber?.() ?? null;
+    return start(() => runAs(owner, () => noting(effect as Effect, fiber)), ...rest);
   };
 }
 
@@ -98,12 +109,14 @@ function tell(read: unknown): void {
 }
 
 /** A read without a provider, for a message. */
-export function bareRead(context: unknown, fiber: Fiber): BareRead {
-  const { displayName, _currentValue } = context as Context;
+export function bareRead(context: unknown, fiber: Fiber, anchor: unknown): BareRead {
+  const { _currentValue } = context as Context;
   return {
-    token: displayName ?? 'Context',
+    token: context,
+    ...originOfContext(context),
     value: print(_currentValue, 40),
     reader: ownerName(fiber) ?? 'a component',
+    isAround: levelBelow(anchor, fiber) === undefined,
   };
 }
 

@@ -28,6 +28,7 @@ export interface Fiber {
   readonly child: Fiber | null;
   readonly sibling: Fiber | null;
   readonly alternate: Fiber | null;
+  readonly flags?: number;
   /** The contexts it has read, one after the other. */
   readonly dependencies?: { readonly firstContext: ReadContext | null } | null;
 }

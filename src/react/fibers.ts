@@ -49,12 +49,13 @@ export function containerOf(fiber: Fiber | null): Element | undefined {
   return at?.tag === tags.root ? (at.stateNode as { containerInfo?: Element }).containerInfo : undefined;
 }
 
+/** How the component of a node is called: by what the parent names first, a memo of it, say. */
+export const fiberName = ({ elementType, type }: Fiber): string | undefined =>
+  [nameOf(elementType), nameOf(type)].find((name) => name && name !== 'Anonymous') ?? nameOf(type);
+
 /** The name of the nearest component around a node, itself included. */
-export function ownerName(
-  fiber: Fiber | null,
-  names: (type: unknown) => string | undefined = nameOf,
-): string | undefined {
-  for (let at = fiber; at; at = at.return) if (isComponent(at)) return names(at.type);
+export function ownerName(fiber: Fiber | null): string | undefined {
+  for (let at = fiber; at; at = at.return) if (isComponent(at)) return fiberName(at);
   return undefined;
 }
 

@@ -10,6 +10,8 @@ import { rootOf } from './work';
 import { containerOf } from './fibers';
 import { watchPlace } from './navigation';
 import { resolveIn } from './resolver';
+import { nameOfContext } from './origins';
+import { forgetThrowers, noteThrower, traceOf } from './traces';
 import { readInstances, readTree } from './tree';
 
 type AnyContext = React.Context<unknown>;
@@ -21,16 +23,18 @@ export function mount(plan: Plan): Mounted {
   const anchor = anchorOf(plan);
   const onCaught = (error: unknown, componentStack: string) => {
     spoil(container);
-    const provided = plan.provide.map(({ token }) => (token as AnyContext).displayName ?? 'Context');
+    const provided = plan.provide.map(({ token }) => ({ token, name: nameOfContext(token) }));
     plan.onThrown(
       explainThrown(error, {
         subject: plan.name,
-        names: componentNames(componentStack),
+        ...traceOf(error, componentStack),
         bareReads,
         provided,
         chronicle,
         thing: 'context',
         wrapperOf,
+        providerOf: (name) => `<${name}.Provider value={…} />`,
+        emptyStub: (name) => `stub(${name}, () => null)`,
       }),
     );
   };
@@ -41,9 +45,9 @@ export function mount(plan: Plan): Mounted {
     listenToReads((context, fiber, provider) => {
       if (containerOf(fiber) !== container) return;
       if (provider) return markRead(plan, context, provider);
-      const read = bareRead(context, fiber);
+      const read = bareRead(context, fiber, anchor);
       if (!bareReads.some((other) => other.token === read.token && other.reader === read.reader)) {
-        chronicle.add('read', read.token, {
+        chronicle.add('read', nameOfContext(context), {
           detail: `${read.value}, the default: nobody provides it`,
           from: read.reader,
         });
@@ -72,7 +76,10 @@ export function mount(plan: Plan): Mounted {
       render();
     },
     unmount() {
-      return settle(() => giveBack(container, plan)).finally(() => stops.reverse().forEach((stop) => stop()));
+      return settle(() => giveBack(container, plan)).finally(() => {
+        stops.reverse().forEach((stop) => stop());
+        if (door.live.size === 0) forgetThrowers();
+      });
     },
     tree: () => readTree(rootFiber(), anchor, plan.name),
     instancesOf: (fits) => readInstances(rootFiber(), anchor, fits),
@@ -147,7 +154,8 @@ interface BoundaryProps {
 class SimulacraBoundary extends React.Component<BoundaryProps, { failed: boolean }> {
   override state = { failed: false };
 
-  static getDerivedStateFromError() {
+  static getDerivedStateFromError(error: unknown) {
+    noteThrower(error);
     return { failed: true };
   }
 
@@ -159,13 +167,6 @@ class SimulacraBoundary extends React.Component<BoundaryProps, { failed: boolean
     return this.state.failed ? null : this.props.children;
   }
 }
-
-// Component stacks list from the inside out, hosts in lower case; ours are no news.
-const componentNames = (stack: string): string[] =>
-  stack
-    .split('\n')
-    .map((line) => /^\s*(?:at|in) ([\w$.]+)/.exec(line)?.[1] ?? '')
-    .filter((name) => /^[A-Z]/.test(name) && !/^Simulacra/.test(name));
 
 const wrapperOf = (library: string): string => {
   if (!/^@?[a-z]/.test(library)) return '';

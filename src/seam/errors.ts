@@ -23,7 +23,7 @@ export const registry = {
   }),
   'SIM-SWAP-MODULE': (f: { value: unknown }): Report => ({
     head: `swap() was given ${print(f.value)} where a module has to be named.`,
-    nearest: "swap(() => import('./useScale'), { … })",
+    nearest: `swap(() => import('${typeof f.value === 'string' ? f.value : '…'}'), { … })`,
     next: [
       'Write the import inside of a function without parameters; it is not called, so nothing is loaded.',
     ],
@@ -53,6 +53,8 @@ export const registry = {
     line: number;
     earlier: boolean;
     isSwapped: boolean;
+    /** How the test names the subject's module. */
+    specifier?: string | undefined;
   }): Report => ({
     head: `${fileOf(f.by)}, line ${f.line}, took ${f.name === '*' ? 'all exports of a module' : `"${f.name}"`} while it was loaded, and ${f.earlier ? 'an earlier test had something else in its place' : 'it was not swapped then'}.`,
     there: ['What a module takes while it is loaded it keeps: a swap cannot change it any more.'],
@@ -64,7 +66,7 @@ export const registry = {
           'or put the tests into files of their own: each file loads its modules anew.',
         ]
       : [
-          "Have the subject loaded after the swap:   isolate(() => import('./HiveBoard'), …)",
+          `Have the subject loaded after the swap:   isolate(() => import('${f.specifier ?? '…'}'), …)`,
           'and import it nowhere else in the test; or put the test into a file of its own.',
         ],
   }),

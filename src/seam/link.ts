@@ -9,6 +9,8 @@ export interface Linking {
   readonly uses: Uses;
   /** The original's exports; loads them where that can be done at once. */
   real(): Exports;
+  /** The same, if they are loaded. */
+  loaded(): unknown;
   need(name: string): Promise<void> | undefined;
   readonly isCommon: boolean;
 }
@@ -29,9 +31,11 @@ export function makeLink(linking: Linking): Link {
   let whole: { readonly of: unknown; readonly made: unknown } | undefined;
   const link = Object.assign(lookUp, {
     importer,
+    specifier: linking.specifier,
     id,
     uses,
     need: linking.need,
+    loaded: linking.loaded,
     byDefault: () => {
       const now = lookUp();
       return isView ? now['default'] : readReal(now, 'default', isCommon);

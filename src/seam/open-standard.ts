@@ -20,6 +20,12 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   const idOf = ([specifier, id]: Named) => id ?? resolve(meta, specifier);
   const realOf = (specifier: string, id: string) => (): Exports =>
     room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier, importer: own });
+  const where = (specifier: string, id: string) => ({
+    specifier,
+    id: () => id,
+    real: realOf(specifier, id),
+    loaded: () => room.real.get(id),
+  });
   const makeOne = async (named: Named, load: () => Promise<unknown>, uses: Uses): Promise<Link> => {
     const id = idOf(named);
     let coming: Promise<void> | undefined;
@@ -27,7 +33,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     const bring = () => (coming ??= load().then((exports) => void room.real.set(id, exports as Exports)));
     const need = (name: string) => needFrom(id, name, bring);
     const [specifier] = named;
-    const link = makeLink({ ...common, specifier, id: () => id, uses, real: realOf(specifier, id), need });
+    const link = makeLink({ ...common, ...where(specifier, id), uses, need });
     const names = neededOf(uses);
     if (room.placed.length > 0) room.left.add(link);
     const isNeeded = placedFor(id).length === 0 || names.some((name) => !isGiven(id, name));
@@ -40,9 +46,8 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   // One way to each module, however often it is asked for.
   const whole = new Map<string, Link>();
   const makeWhole = (specifier: string, id: string): Link => {
-    const real = realOf(specifier, id);
     const uses = { '*': usage.passed };
-    return makeLink({ ...common, specifier, id: () => id, uses, real, need: () => undefined });
+    return makeLink({ ...common, ...where(specifier, id), uses, need: () => undefined });
   };
   return {
     link: makeOne,

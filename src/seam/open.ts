@@ -28,6 +28,7 @@ export function open(require: Require, module: { exports: unknown }, file: strin
       id,
       uses,
       real: readReal,
+      loaded: () => real?.exports,
       need: () => undefined,
       isCommon: true,
     });

@@ -1,6 +1,7 @@
 import { explain, refuse } from './errors';
 import { drop } from '../core/drop';
 import { nearest } from '../core/near';
+import { specifierOf } from './exports';
 import { readKind } from './kinds';
 import { doubleOf, placedFor, renew, room, type Owner, type Placed, type Taken } from './room';
 import { neededOf, usage } from './uses';
@@ -13,7 +14,7 @@ export interface PlacedSwaps {
   /** Waits for what an earlier test left out and this one does not; undefined where there is nothing. */
   ready(): Promise<void> | undefined;
   /** @throws SIM-SWAP-TAKEN where a module has taken something else for good, while it was loaded */
-  refuseTaken(subject: string | undefined, calledAt: Error): void;
+  refuseTaken(subject: string | undefined, component: unknown, calledAt: Error): void;
   /** What to say of a swap that no module which was loaded imports; undefined where each is of use. */
   complainOfUnused(subject: string | undefined, calledAt: Error): Error | undefined;
   takeAway(): void;
@@ -76,7 +77,7 @@ export function readDoubles({ load, doubles }: Swap): Record<string, unknown> {
   );
 }
 
-function refuseTaken(subject: string | undefined, calledAt: Error): void {
+function refuseTaken(subject: string | undefined, component: unknown, calledAt: Error): void {
   if (room.generation === 0) return;
   const found = room.taken.filter(isStale);
   if (found.length === 0) return;
@@ -85,7 +86,9 @@ function refuseTaken(subject: string | undefined, calledAt: Error): void {
   if (!stale) return;
   const { name, by, line, given } = stale;
   const isSwapped = placedFor(stale.id()).length > 0;
-  refuse('SIM-SWAP-TAKEN', { name, by, line, earlier: given !== undefined, isSwapped }, { calledAt });
+  const specifier = specifierOf(component);
+  const fields = { name, by, line, earlier: given !== undefined, isSwapped, specifier };
+  refuse('SIM-SWAP-TAKEN', fields, { calledAt });
 }
 
 function isStale({ id, name, given }: Taken): boolean {

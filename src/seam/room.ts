@@ -50,7 +50,11 @@ export interface Link {
   taken(name: string, lookUp: () => unknown, line: number): unknown;
   readonly id: () => string;
   readonly importer: string;
+  /** As the file names the module. */
+  readonly specifier: string;
   readonly uses: Uses;
+  /** The original's exports, if they are loaded. */
+  loaded(): unknown;
   /** Loads what a test may have left out and somebody needs now. */
   need(name: string): Promise<void> | undefined;
 }

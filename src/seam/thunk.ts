@@ -11,6 +11,13 @@ export const tagThunk = (load: () => Promise<unknown>, specifier: string, id: ()
 
 export const isThunk = (value: unknown): value is Thunk => typeof value === 'function' && mark in value;
 
+/** The specifier in a way to a module, whether it was rewritten or not, or made into a `require`. */
+export const specifierIn = (way: object): string =>
+  isThunk(way)
+    ? moduleOf(way).specifier
+    : (/\b(?:import|require)\s*\(\s*(?:\/\*.*?\*\/\s*)?["'`]([^"'`]+)["'`]/.exec(String(way))?.[1] ??
+      String(way));
+
 export const moduleOf = (thunk: Thunk) => thunk[mark];
 
 /** True for what looks like `() => import('…')`, whether it was rewritten or not. */

@@ -32,6 +32,8 @@ export interface Adapter {
   propsOf?(component: unknown): Declared;
   /** What can be put into a component. */
   slotsOf?(component: unknown): Declared;
+  /** What explains that an answer was followed by no rendering; nothing where nothing does. */
+  stillHint?(): readonly string[];
   /** Values of this framework's own options that it cannot take. @throws SIM-OPTION-VALUE */
   refuseOptions?(options: object, calledAt: Error): void;
   /** An element to render into that was used before and is as good as new; undefined for a new one. */

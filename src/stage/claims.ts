@@ -12,27 +12,82 @@ const claims = once('claims', () => new WeakMap<Element, Environment | null>());
 export type Owns = (element: Element) => boolean | undefined;
 const owners = once('owners', () => new Map<Environment, Owns>());
 
-/** Begins to tell what a subject puts on the page. */
-export function claimFor(environment: Environment, owns: Owns): void {
-  // What is there when no other subject is belongs to the test.
-  if (shared.environments.size === 1)
-    for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) claims.set(at, null);
-  owners.set(environment, owns);
-  environment.sandbox.onTakeDown(() => owners.delete(environment));
+/** What belongs to one subject on the page, beside the container it is rendered into. */
+export class Outside {
+  readonly #environment: Environment;
+  /** What was put into elements that were there before the subject came. */
+  readonly #inside = new Set<Element>();
+  #observer: MutationObserver | undefined;
+
+  /** Begins to tell what a subject puts on the page. */
+  constructor(environment: Environment, owns: Owns) {
+    this.#environment = environment;
+    owners.set(environment, owns);
+    environment.sandbox.onTakeDown(() => owners.delete(environment));
+    const isAlone = shared.environments.size === 1;
+    for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) {
+      if (at.hasAttribute(subjectMark)) continue;
+      // What is there when no other subject is belongs to the test, or was left by an earlier subject.
+      if (isAlone) claims.set(at, null);
+      if (canHold(at)) this.#watch(at);
+    }
+    environment.sandbox.onTakeDown(() => this.#observer?.disconnect());
+  }
+
+  #watch(element: Element): void {
+    const { MutationObserver } = document.defaultView as unknown as typeof globalThis;
+    this.#observer ??= new MutationObserver((records) => this.#keep(records));
+    this.#observer.observe(element, { subtree: true, childList: true });
+  }
+
+  #keep(records: readonly MutationRecord[]): void {
+    for (const { addedNodes } of records)
+      for (const node of addedNodes)
+        if (node.nodeType === 1 && ownerOf(node as Element, this.#environment) === this.#environment)
+          this.#inside.add(node as Element);
+  }
+
+  /** The outermost elements of it, in page order. */
+  roots(): Element[] {
+    if (this.#observer) this.#keep(this.#observer.takeRecords());
+    const found: Element[] = [];
+    // By hand: a live collection is slow to list in a simulated page.
+    for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) {
+      if (this.#isClaimed(at)) found.push(at);
+      else if (this.#inside.size > 0) found.push(...this.#rootsIn(at));
+    }
+    return found;
+  }
+
+  #rootsIn(around: Element): Element[] {
+    const found: Element[] = [];
+    for (const element of this.#inside) {
+      if (!element.isConnected) this.#inside.delete(element);
+      else if (around.contains(element) && !this.#isNested(element)) found.push(element);
+    }
+    return found.sort((a, b) => (a.compareDocumentPosition(b) & 4 ? -1 : 1));
+  }
+
+  #isNested(element: Element): boolean {
+    for (let at = element.parentElement; at; at = at.parentElement) if (this.#inside.has(at)) return true;
+    return false;
+  }
+
+  #isClaimed(element: Element): boolean {
+    const known = claims.get(element);
+    if (known !== undefined) return known === this.#environment;
+    if (element.hasAttribute(subjectMark)) return false;
+    const owner = ownerOf(element, this.#environment);
+    claims.set(element, owner);
+    return owner === this.#environment;
+  }
 }
 
-/** True for a child of the body that a subject has put there. */
-export function isClaimed(environment: Environment, element: Element): boolean {
-  const known = claims.get(element);
-  if (known !== undefined) return known === environment;
-  if (element.hasAttribute(subjectMark)) return false;
-  const owner = ownerOf(element) ?? environment;
-  claims.set(element, owner);
-  return owner === environment;
-}
+// A style sheet that grows is nothing a person would find.
+const canHold = ({ localName }: Element): boolean => !/^(script|style|link|template|iframe)$/.test(localName);
 
-function ownerOf(element: Element): Environment | undefined {
-  if (owners.size < 2) return undefined;
+function ownerOf(element: Element, only: Environment): Environment {
+  if (owners.size < 2) return only;
   for (const [environment, owns] of owners) if (owns(element)) return environment;
-  return shared.current;
+  return shared.current ?? only;
 }

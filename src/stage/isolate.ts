@@ -81,7 +81,7 @@ async function raise({ environment, adapter, given, options, calledAt }: Call): 
   const bringing = swaps.ready();
   if (bringing) await bringing;
   const module = isThunk(given) ? moduleOf(given).id() : undefined;
-  swaps.refuseTaken(module, calledAt);
+  swaps.refuseTaken(module, component, calledAt);
   refuseProps({ adapter, component, name, calledAt }, options.props ?? {});
   refuseSlots({ adapter, component, name, calledAt }, options.slots ?? {});
   const read = readOptions(adapter, options);

@@ -1,7 +1,7 @@
 import { isExplained } from '../core/errors/called-from';
 import { refuse } from './errors';
 import { callForSubject } from '../seam/place';
-import { isThunk, looksLikeThunk, moduleOf } from '../seam/thunk';
+import { looksLikeThunk, specifierIn } from '../seam/thunk';
 import type { Adapter } from './adapter';
 
 /** `() => import('…')`: leads to a module with one component in it, or to a component. */
@@ -28,7 +28,7 @@ export const loadSubject = (adapter: Adapter, given: unknown, calledAt: Error): 
   looksLikeThunk(given) ? load(adapter, given, calledAt) : given;
 
 async function load(adapter: Adapter, given: Load, calledAt: Error): Promise<unknown> {
-  const specifier = isThunk(given) ? moduleOf(given).specifier : String(given);
+  const specifier = specifierIn(given);
   const found = await callForSubject(given).catch((error: unknown) => {
     if (isExplained(error)) throw error;
     const threw = error instanceof Error ? `${error.name}: ${error.message}` : String(error);

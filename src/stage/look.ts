@@ -1,9 +1,11 @@
 import { type SimulacraError } from '../core/errors/error';
 import { print } from '../core/print';
+import { fitting } from './declared';
 import { explain, refuse } from './errors';
 import { startTimer } from '../core/host';
 import { describe } from '../page/describe';
-import { explainMany, explainNone, whatIsThere } from '../page/explain';
+import { explainMany, explainNone } from '../page/explain';
+import { whatIsThere } from '../page/nearby';
 import { isLocator, phraseLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
 import { looking } from '../page/looking';
 import { locate } from '../page/query';
@@ -45,14 +47,24 @@ export function lookForOne(stage: Stage, target: Target, asked: Asked, calledAt:
 /** Words why a locator found nothing. */
 export function wordNone(stage: Stage, locator: Locator, calledAt: Error | undefined): SimulacraError {
   if (locator.sought.by !== 'part') return explainNone(locator, stage.view(), stage.background(calledAt));
-  return wordNoPart(stage, stage.view().nameOf(locator.sought.component), calledAt);
+  const { component } = locator.sought;
+  // Inside of something else: there it may be missing although it is elsewhere.
+  if (locator.outer && locate({ ...locator, outer: undefined }, stage.view(), true).length > 0)
+    return explainNone(locator, stage.view(), stage.background(calledAt));
+  const { length } = stage.mounted?.instancesOf(fitting(stage.adapter, component)) ?? [];
+  return wordNoPart(stage, stage.view().nameOf(component), calledAt, length);
 }
 
 /** Words why a part is not on the page, by the parts that were rendered. */
-export function wordNoPart(stage: Stage, part: string, calledAt: Error | undefined): SimulacraError {
+export function wordNoPart(
+  stage: Stage,
+  part: string,
+  calledAt: Error | undefined,
+  bare = 0,
+): SimulacraError {
   const rendered = stage.setting.stubs.renderedNames;
   const near = rendered.includes(part) ? undefined : nearest(part, rendered);
-  const fields = { subject: stage.setting.name, part, rendered, nearest: near };
+  const fields = { subject: stage.setting.name, part, rendered, bare, nearest: near };
   return explain('SIM-PART-NONE', fields, stage.background(calledAt));
 }
 

@@ -89,7 +89,7 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
   }
   for (const one of options.swap ?? []) {
     if (isSwap(one)) continue;
-    const wanted = "a list of swaps: swap: [swap(() => import('./useScale'), { useScale: … })]";
+    const wanted = "a list of what swap() returns: swap: [swap(() => import('…'), { … })]";
     refuse('SIM-OPTION-VALUE', { option: 'swap', value: one, wanted }, { calledAt });
   }
   const { depth } = options;

@@ -46,6 +46,8 @@ export function makePart(stage: Stage, component: unknown, calledAt: Error): Par
   const at = (index: number, asked = `part(${name}).at(${index})`) => {
     const found = instances();
     const instance = found.at(index);
+    if (!instance && found.length > 0)
+      refuse('SIM-PART-INDEX', { part: name, index, times: found.length }, stageNote(stage, calledAt));
     if (!instance) throw wordNoPart(stage, name, calledAt);
     return makeInstance(stage, name, instance, asked);
   };

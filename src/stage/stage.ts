@@ -2,15 +2,17 @@ import type { ChronicleLog } from '../core/chronicle';
 import type { Environment } from '../core/environment';
 import { joinComplaints, tellCauses } from '../core/errors';
 import { isExplained } from '../core/errors/called-from';
+import { readClock } from '../core/host';
 import { runAs } from '../core/ownership';
 import { print, printThrown } from '../core/print';
 import { printCall } from '../core/spy';
 import { Network } from '../network/network';
 import { PageHistory } from '../page/history';
-import type { View } from '../page/query';
+import type { Pending } from '../page/errors';
+import type { StubShown, View } from '../page/query';
 import type { PlacedSwaps } from '../seam/place';
 import type { Adapter, Mounted } from './adapter';
-import { claimFor, isClaimed } from './claims';
+import { Outside } from './claims';
 import { fitting } from './declared';
 import { explain, refuse } from './errors';
 import { giveBackContainer, markContainer, takeContainer } from './containers';
@@ -61,12 +63,9 @@ export class Stage implements Resting {
     const own = adapter.takeContainer?.();
     this.container = own ?? takeContainer(name);
     if (own) markContainer(own, name);
-    claimFor(environment, (element) => adapter.owns?.(this.container, element));
+    this.#outside = new Outside(environment, (element) => adapter.owns?.(this.container, element));
     this.network = new Network(routes, environment);
-    this.history = new PageHistory(
-      this.container,
-      (child) => child === this.container || isClaimed(environment, child),
-    );
+    this.history = new PageHistory(this.container, () => this.#roots());
     // Watched until it is off the page again, so that its moments can be told after the take-down.
     sandbox.onTakeDown(() => this.history.stop());
     body.appendChild(this.container);
@@ -170,7 +169,8 @@ export class Stage implements Resting {
   view(): View {
     const { stubs, adapter } = this.setting;
     return {
-      roots: [this.container, ...this.#outside()],
+      roots: this.#roots(),
+      stubs: () => this.#stubsShown(),
       nameOf: (component) =>
         typeof component === 'string' ? component : (adapter.nameOf(component) ?? print(component)),
       partsOf: (component) => {
@@ -183,12 +183,40 @@ export class Stage implements Resting {
     };
   }
 
-  #outside(): Element[] {
-    const found: Element[] = [];
-    // By hand: a live collection is slow to list in a simulated page.
-    for (let at = document.body.firstElementChild; at; at = at.nextElementSibling)
-      if (at !== this.container && isClaimed(this.environment, at)) found.push(at);
-    return found;
+  #stubsShown(): StubShown[] {
+    return this.setting.stubs.records.flatMap((record) => {
+      const elements = record.instances.flatMap((instance) => instance.element() ?? []);
+      const { name, listed, how } = record;
+      // What a test draws itself is rendered as the test says.
+      if (elements.length === 0 || how.render !== undefined) return [];
+      const instead = listed ? `take ${name} out of "stub"` : `keep: [${name}]`;
+      return [{ name, elements, instead }];
+    });
+  }
+
+  #pending(): Pending[] {
+    const { work } = this.environment;
+    return work.open
+      .filter(({ held, due }) => held || due !== undefined)
+      .map(({ label, held, due }) => ({ label, due: held ? undefined : due! - readClock() }))
+      .filter(({ due }) => due === undefined || due > 0);
+  }
+
+  // An answer that came last and was followed by no rendering.
+  #still(): readonly string[] {
+    const { entries } = this.chronicle;
+    const at = entries.findLastIndex(({ kind }) => kind === 'answered');
+    if (at < 0 || entries.slice(at).some(({ kind }) => kind === 'rendered')) return [];
+    const hint = this.adapter.stillHint?.() ?? [];
+    return hint.length > 0
+      ? [`${entries[at]!.what} was answered, and nothing was rendered after that.`, ...hint]
+      : [];
+  }
+
+  readonly #outside: Outside;
+
+  #roots(): Element[] {
+    return [this.container, ...this.#outside.roots()];
   }
 
   /** What a message tells beside its own matter. */
@@ -196,6 +224,8 @@ export class Stage implements Resting {
     return {
       calledAt,
       chronicle: this.chronicle,
+      pending: () => this.#pending(),
+      still: () => this.#still(),
       goBack: (look: (frame: Element) => boolean) => void this.history.goBack(({ frame }) => look(frame)),
     };
   }

@@ -43,6 +43,8 @@ export class StubRecord {
   readonly instances: StubInstance[] = [];
   readonly handle: Record<string, Spy>;
   used = false;
+  /** The component that asks for a member right now, where the framework can tell. */
+  whoAsks: (() => string | undefined) | undefined;
 
   constructor(
     readonly target: unknown,
@@ -57,7 +59,7 @@ export class StubRecord {
   // The component may catch it; the test must hear of it all the same.
   #refuseMember(member: string): never {
     const known = Object.keys(this.handle);
-    const error = explain('SIM-STUB-HANDLE', { stub: this.name, member, known });
+    const error = explain('SIM-STUB-HANDLE', { stub: this.name, member, known, by: this.whoAsks?.() });
     reportRefusal(error);
     throw error;
   }

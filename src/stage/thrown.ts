@@ -1,4 +1,5 @@
 import { isExplained } from '../core/errors/called-from';
+import { packageOf } from '../core/origin';
 import { explain } from './errors';
 import { print } from '../core/print';
 import type { ChronicleLog } from '../core/chronicle';
@@ -6,70 +7,162 @@ import type { ChronicleLog } from '../core/chronicle';
 /** A value that was asked for where nobody provides it. */
 export interface BareRead {
   /** What it was asked by: a context, an injection key. */
-  readonly token: string;
+  readonly token: unknown;
+  /** What that is called in the code, where anybody knows. */
+  readonly name?: string | undefined;
+  /** Where it was made, where it has no name: `session.ts:2`. */
+  readonly made?: string | undefined;
   /** What was got instead, printed. */
   readonly value: string;
   readonly reader: string;
+  /** True where the reader stands around the subject, in what `wrap` gives. */
+  readonly isAround?: boolean;
 }
 
 interface Circumstances {
   readonly subject: string;
   /** The components from the one that threw outwards. */
   readonly names: readonly string[];
+  /** The stub inside of which the component stands that threw. */
+  readonly stub?: string | undefined;
   readonly bareReads: readonly BareRead[];
-  readonly provided: readonly string[];
+  /** What the test provides, and how that is called. */
+  readonly provided: readonly { readonly token: unknown; readonly name: string }[];
   readonly chronicle: ChronicleLog;
   /** What the framework calls the thing that is provided. */
   readonly thing: 'context' | 'injection';
   /** When it was thrown: "while rendering" unless said otherwise. */
-  readonly phase?: string;
+  readonly phase?: string | undefined;
   /** What to put around the subject for a package, as code. */
   wrapperOf(library: string): string;
+  /** A provider around the subject that gives a value, as code; where the framework has such. */
+  providerOf?(name: string): string;
+  /** A stub that leaves out what is inside of it, as code. */
+  emptyStub(name: string): string;
 }
 
-/** Words what was thrown out of the subject, by what most likely caused it. */
+/** Words what was thrown out of the subject: what was thrown, by whom, and what was missing there. */
 export function explainThrown(error: unknown, around: Circumstances): Error {
   if (isExplained(error)) return error;
   // What broke is a request that no route answers, or another failure that is worded already.
   const { cause: inner } = (error ?? {}) as { cause?: unknown };
   if (isExplained(inner)) return inner;
-  const { subject, bareReads, provided, chronicle, names, thing, phase } = around;
+  const { subject, bareReads, provided, chronicle, names, thing, phase, stub } = around;
   const thrower = names[0] ?? subject;
   const threw = error instanceof Error ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
   const told = { cause: error, chronicle };
-  const reads = bareReads.filter(({ reader }) => reader === thrower || reader === subject);
-  const library = libraryHook(error);
-  if (library && (reads.length > 0 || /provider|context|wrapped|inside|within|active|<[A-Z]/i.test(threw))) {
-    const contexts = [...new Set(reads.map(({ token }) => token))].filter((name) => name !== 'Context');
+  const lacks = unique(bareReads.filter(({ reader }) => reader === thrower || reader === subject));
+  const fitting = lacks.filter((read) => fits(read, error, threw));
+  const chain = hooksIn(error);
+  const library = chain.at(-1);
+  const stubbed = stub && { stub, emptyStub: around.emptyStub(stub) };
+  if (library && !stub && (fitting.length > 0 || speaksOfProvider(threw))) {
+    const contexts = lacks.flatMap(({ name }) => name ?? []);
     const wrapper = around.wrapperOf(library.package);
-    return explain('SIM-WRAP-MISSING', { ...library, reader: thrower, contexts, threw, wrapper }, told);
-  }
-  const read = reads.at(-1);
-  if (read)
     return explain(
-      'SIM-PROVIDE-MISSING',
-      { ...read, threw, provided: [...provided], thing, wrapper: around.wrapperOf(read.token) },
+      'SIM-WRAP-MISSING',
+      { ...library, chain, reader: thrower, contexts, threw, wrapper },
       told,
     );
+  }
+  const read = fitting.find((one) => isNamedIn(one, threw)) ?? fitting.at(-1);
+  const printed = lacks.filter((other) => other !== read).map(printRead);
+  if (read) {
+    const { token, name, made, value, reader, isAround } = read;
+    const isGiven = isAround === true && provided.some((one) => one.token === token);
+    const fields = {
+      ...{ token: name, made, value, reader, thrower, threw, thing, ...stubbed },
+      others: printed,
+      provided: provided.map((one) => one.name),
+      wrapper: name ? around.wrapperOf(name) : '',
+      provider: providerIn(threw, thrower),
+      outside: isGiven ? (around.providerOf?.(name ?? 'ThatContext') ?? '') : undefined,
+    };
+    return explain('SIM-PROVIDE-MISSING', fields, told);
+  }
   const stack = names
     .slice(0, 8)
     .map((name) => `  in ${name}`)
     .join('\n');
-  return explain('SIM-RENDER-THREW', { subject, thrower, threw, stack, ...(phase && { phase }) }, told);
+  const fields = {
+    subject,
+    thrower,
+    threw,
+    stack,
+    lacks: printed,
+    thing,
+    ...stubbed,
+    ...(phase && { phase }),
+  };
+  return explain('SIM-RENDER-THREW', fields, told);
 }
 
-// The outermost hook of a package on the way to the throw is the one the user called. Where source
-// maps are applied a frame may bear the name of the function it calls; the file tells then.
-function libraryHook(error: unknown): { hook: string; package: string } | undefined {
-  const stack = error instanceof Error ? (error.stack ?? '') : '';
-  let found: { hook: string; package: string } | undefined;
-  for (const line of stack.split('\n')) {
-    const [, called, name, file] =
-      /at (?:\S*\.)?(use[A-Z]\w*) .*node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+).*?([^\\/]+?)\.\w+:\d+:\d+/.exec(
-        line,
-      ) ?? [];
-    if (!called || !name || name === 'react' || /^react-dom/.test(name)) continue;
-    found = { hook: /^use[A-Z]\w*$/.test(file ?? '') ? file! : called, package: name };
-  }
-  return found;
+const printRead = ({ name, made, reader }: BareRead): string =>
+  `${name ? `"${name}"` : made ? `one made at ${made}` : 'one without a name'}, read by ${reader}`;
+
+const unique = (reads: readonly BareRead[]): BareRead[] =>
+  reads.filter(
+    ({ token, reader }, at) =>
+      reads.findIndex((other) => other.token === token && other.reader === reader) === at,
+  );
+
+/** Whether what was thrown can come of a value that was not there. */
+function fits(read: BareRead, error: unknown, threw: string): boolean {
+  if (isNamedIn(read, threw) || speaksOfProvider(threw)) return true;
+  if ((error as { name?: unknown } | null)?.name !== 'TypeError') return false;
+  const { value } = read;
+  if (/not a function|not iterable|not a constructor/.test(threw)) return true;
+  return value === 'undefined' || value === 'null' ? new RegExp(`\\b${value}\\b`).test(threw) : true;
 }
+
+// As it is called, or what it is of: "needs a session" speaks of a SessionContext that has none.
+function isNamedIn({ name, value }: BareRead, threw: string): boolean {
+  if (name === undefined) return false;
+  const has = (word: string, flags = '') =>
+    new RegExp(`\\b${word.replace(/[^\w]/g, '.')}\\b`, flags).test(threw);
+  const stem = name.replace(/(Context|Key|Token|Injection)$/, '');
+  return has(name) || (/^(undefined|null)$/.test(value) && stem !== '' && has(stem, 'i'));
+}
+
+const speaksOfProvider = (threw: string): boolean =>
+  /provide|context|wrapped|\b(in|with|out)side\b|\bwithin\b|no active|\binject|<[A-Z]/i.test(threw);
+
+/** The component that is named as what has to be around: "must be used within a SessionProvider". */
+function providerIn(threw: string, thrower: string): string | undefined {
+  const named =
+    /<([A-Z]\w*)[ />]/.exec(threw)?.[1] ??
+    /\b([A-Z]\w*Provider)\b/.exec(threw)?.[1] ??
+    /\b(?:within|inside|wrapped in|wrapped by) (?:an? |the )?([A-Z]\w+)/.exec(threw)?.[1];
+  return named === thrower ? undefined : named;
+}
+
+interface LibraryHook {
+  readonly hook: string;
+  readonly package: string;
+}
+
+/**
+ * The hooks of packages on the way to a throw, the one the user called first; none where the user's own
+ * code threw. Where source maps are applied a frame may bear the name of the function it calls; the file
+ * tells then.
+ */
+function hooksIn(error: unknown): LibraryHook[] {
+  const frames = (error instanceof Error ? (error.stack ?? '') : '').split('\n').filter(isFrame);
+  const isFramework = (library: string | undefined) =>
+    library !== undefined && /^(react|react-dom|vue|@vue\/.*|@angular\/core)$/.test(library);
+  const thrownIn = frames.map(packageOf).find((library) => !isFramework(library));
+  if (thrownIn === undefined) return [];
+  const chain: LibraryHook[] = [];
+  for (const frame of frames) {
+    const library = packageOf(frame);
+    const [, called, file] = /at (?:\S*\.)?(use[A-Z]\w*) .*?([^\\/]+?)\.\w+:\d+:\d+/.exec(frame) ?? [];
+    if (!called || library === undefined || isFramework(library)) continue;
+    const hook = /^use[A-Z]\w*$/.test(file ?? '') ? file! : called;
+    // Of the hooks of one package, the outermost is the one that was called.
+    if (chain[0]?.package === library) chain[0] = { hook, package: library };
+    else chain.unshift({ hook, package: library });
+  }
+  return chain;
+}
+
+const isFrame = (line: string): boolean => /^\s+at .*:\d+:\d+\)?$/.test(line);

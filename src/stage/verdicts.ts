@@ -1,6 +1,6 @@
 import { explain } from './errors';
 import { describe } from '../page/describe';
-import { whatIsThere } from '../page/explain';
+import { whatIsThere } from '../page/nearby';
 import { phraseLocator, type Locator } from '../page/locators';
 import { fitsAt, locate, type View } from '../page/query';
 import { lookFor, wordNone } from './look';

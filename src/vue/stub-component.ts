@@ -4,6 +4,7 @@ import { once } from '../core/shared';
 import type { AnyFunction } from '../core/spy';
 import { stubAttributes, tagIn } from '../stage/stub-markup';
 import type { StubInstance, StubRecord } from '../stage/stubs';
+import { elementIn } from './element-in';
 import { declared, isComponent, listenersIn, type Definition } from './kinds';
 
 const stubs = once('vue-stubs', () => new WeakSet<object>());
@@ -27,7 +28,7 @@ export function makeStubComponent(record: StubRecord, original: unknown): Vue.Co
       const given = () => givenIn(props, context.attrs);
       const instance: StubInstance = {
         props: given(),
-        element: () => elementOf(proxy?.$el),
+        element: () => proxy?.$.subTree && elementIn(proxy.$.subTree),
         heard: () => listenersIn(proxy?.$.vnode.props ?? vnode.props) as Record<string, AnyFunction>,
       };
       context.expose(reachable(record));
@@ -57,13 +58,6 @@ function givenIn(props: Record<string, unknown>, attrs: Record<string, unknown>)
     ),
   );
 }
-
-const elementOf = (node: unknown): Element | undefined => {
-  let at = node as Node | null | undefined;
-  // A stub that draws several things begins with an empty text.
-  while (at && at.nodeType !== 1 && at.nextSibling) at = at.nextSibling;
-  return at?.nodeType === 1 ? (at as Element) : undefined;
-};
 
 // Vue asks whether a member is there before it is read: a member that is missing must be asked for to be explained.
 function reachable(record: StubRecord): Record<string, unknown> {

@@ -7,6 +7,8 @@ import type { Plan } from '../stage/adapter';
 import { explainThrown, type BareRead } from '../stage/thrown';
 import { asName, nameOf, type Definition } from './kinds';
 import { isDirectiveName } from './directives';
+import { isStubComponent } from './stub-component';
+import { exportOf } from '../seam/exports';
 
 type Instance = Vue.ComponentInternalInstance;
 type Proxied = Vue.ComponentPublicInstance | null;
@@ -18,6 +20,8 @@ export function listenToFailures(
   isSubject: (instance: Instance | undefined) => boolean,
 ) {
   const bareReads: BareRead[] = [];
+  let asked: BareRead | undefined;
+  const told = new Set<string>();
   let failed = false;
   const broken = new WeakSet<Instance>();
   app.config.errorHandler = (error, proxy, info) => {
@@ -30,54 +34,68 @@ export function listenToFailures(
     plan.onThrown(
       explainThrown(error, {
         subject: plan.name,
-        names: namesAround(proxy),
+        ...traceOf(proxy),
         bareReads,
-        provided: plan.provide.map(({ token }) => nameOfToken(token)),
+        provided: plan.provide.map(({ token }) => ({ token, name: nameOfToken(token) })),
         chronicle: plan.chronicle,
         thing: 'injection',
         phase: phases[info] ?? `in a ${info}`,
         wrapperOf,
+        emptyStub: (name) => `stub(${name}, () => null)`,
       }),
     );
   };
   app.config.warnHandler = (message, proxy, trace) => {
+    // Vue warns of what has no default, and of that only; what was asked for last is what it warns of.
+    if (/^injection ".*" not found/.test(message)) return void (asked && bareReads.push(asked));
     // Vue goes on with a component whose setup has thrown: what it lacks then is no news.
     if (failed) return;
     const wrongProp = isSubject(proxy?.$) ? wordWrongProp(message, plan) : undefined;
     const complaint = wrongProp ?? complaintOf(message, proxy, plan);
     if (complaint === 'none') return;
     if (complaint) plan.onThrown(complaint);
-    else if (!/^injection ".*" not found/.test(message)) console.warn(`[Vue warn]: ${message}\n${trace}`);
+    else console.warn(`[Vue warn]: ${message}\n${trace}`);
   };
-  const onBareRead = (instance: Instance, key: string | symbol) => {
-    if (isPrivate(key)) return;
-    const token = nameOfToken(key);
-    const reader = nameOf(instance.type) ?? 'a component';
-    if (!bareReads.some((other) => other.token === token && other.reader === reader))
-      plan.chronicle.add('read', token, { detail: 'nobody provides it', from: reader });
-    bareReads.push({ token, value: 'undefined', reader });
+  return {
+    onBareRead: (instance: Instance, token: string | symbol) => {
+      if (isPrivate(token)) return;
+      const name = nameOfToken(token);
+      const reader = nameOf(instance.type) ?? 'a component';
+      asked = { token, name, value: 'undefined', reader };
+      if (!told.has(`${name}\0${reader}`))
+        plan.chronicle.add('read', name, { detail: 'nobody provides it', from: reader });
+      told.add(`${name}\0${reader}`);
+    },
   };
-  return { onBareRead };
 }
+
+// Vue asks itself for some keys of its own.
+const isPrivate = (key: string | symbol) => typeof key === 'symbol' && /^(v-|_v)/.test(key.description ?? '');
 
 const phases: Record<string, string> = {
   'setup function': 'in its setup',
   'render function': 'while rendering',
 };
 
-// Vue asks itself for some keys of its own.
-const isPrivate = (key: string | symbol) => typeof key === 'symbol' && /^(v-|_v)/.test(key.description ?? '');
-
-function namesAround(proxy: Proxied): string[] {
+/** The components from one outwards, and the stub it stands in. */
+function traceOf(proxy: Proxied): { names: string[]; stub: string | undefined } {
   const names: string[] = [];
-  for (let at: Instance | null = proxy?.$ ?? null; at; at = at.parent)
-    names.push(nameOf(at.type) ?? 'Anonymous');
-  return names.filter((name) => name !== 'SimulacraStage');
+  let stub: string | undefined;
+  for (let at: Instance | null = proxy?.$ ?? null; at; at = at.parent) {
+    const name = nameOf(at.type) ?? 'Anonymous';
+    if (at !== proxy?.$ && isStubComponent(at.type)) stub ??= name;
+    if (name !== 'SimulacraStage') names.push(name);
+  }
+  return { names, stub };
 }
 
-/** How an injection key or a plugin is called. */
+/** How an injection key or a plugin is called: by the export that has it, or what it says itself. */
 export const nameOfToken = (key: unknown): string =>
-  typeof key === 'symbol' ? (key.description ?? 'a symbol') : typeof key === 'string' ? key : print(key, 40);
+  typeof key === 'symbol'
+    ? key.description || exportOf(key) || 'a symbol'
+    : typeof key === 'string'
+      ? key
+      : print(key, 40);
 
 /** A prop of the subject that is of another type than it declares: Vue only warns. */
 function wordWrongProp(message: string, { name, chronicle }: Plan): Error | undefined {

@@ -1,6 +1,7 @@
 import * as Vue from 'vue';
 import type { Instance, TreeNode } from '../stage/adapter';
 import { readDom } from '../stage/read-dom';
+import { elementIn } from './element-in';
 import { isAsyncWrapper, isBuiltIn, isLater, listenersIn, nameOf } from './kinds';
 import { isStubComponent } from './stub-component';
 
@@ -53,12 +54,6 @@ export function readInstances(vnode: Vue.VNode, fits: (component: unknown) => bo
   });
   return found;
 }
-
-const elementIn = (vnode: Vue.VNode): Element | undefined => {
-  for (let at = vnode.el as Node | null; at; at = at === vnode.anchor ? null : at.nextSibling)
-    if (at.nodeType === 1) return at as Element;
-  return undefined;
-};
 
 function visit(vnode: Vue.VNode, look: (instance: Vue.ComponentInternalInstance) => void): void {
   const { component, suspense, children } = vnode;

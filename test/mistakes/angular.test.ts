@@ -72,6 +72,21 @@ class Loop {
   }
 }
 
+@Component({ selector: 'hive-rack', template: '<ul><ng-content /></ul>' })
+class Rack {
+  readonly spacing = signal(35);
+}
+@Component({ selector: 'hive-frame', template: '{{ rack.spacing() }} mm' })
+class Frame {
+  readonly rack = inject(Rack);
+}
+@Component({
+  selector: 'hive-box',
+  imports: [Rack, Frame],
+  template: '<hive-rack><hive-frame /><hive-frame /></hive-rack>',
+})
+class Box {}
+
 const another = (() => {
   @Component({ selector: 'other-card', template: '' })
   class HiveCard {
@@ -185,6 +200,8 @@ explainsEach(
       shore: () => import('./modules/angular/Shore'),
       Desk,
       Pad,
+      Box,
+      Rack,
     }),
     ...own,
   ],

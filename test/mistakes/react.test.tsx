@@ -8,6 +8,8 @@ import { HiveCard } from '../../examples/react-apiary/src/HiveCard';
 import { SessionContext } from '../../examples/react-apiary/src/session';
 import { YardGate } from '../../examples/react-apiary/src/YardGate';
 import { Desk, Pad } from '../conformance/react';
+import { Flow, FlowFrame, FlowPage, GuardedFlow, Queenless } from './modules/react/Flow';
+import { SeasonContext } from './modules/react/season';
 import { explainsEach } from './run';
 import { mistakes, type Mistake } from './table';
 
@@ -63,6 +65,20 @@ const Loop = () => {
   return <p>Turn</p>;
 };
 
+const Shelf = createContext<{ spacing: number } | null>(null);
+const Frame = () => <li>{useContext(Shelf)!.spacing} mm</li>;
+const Rack = ({ children }: { children?: ReactNode }) => (
+  <Shelf.Provider value={{ spacing: 35 }}>
+    <ul>{children}</ul>
+  </Shelf.Provider>
+);
+const Box = () => (
+  <Rack>
+    <Frame />
+    <Frame />
+  </Rack>
+);
+
 const nobody = { keeper: null, signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
@@ -71,6 +87,30 @@ const own: Mistake[] = [
     title: 'A context that nobody provides, and nobody checks',
     code: 'isolate(FrostAlert)',
     make: () => isolate(FrostAlert, { provide: [[SessionContext, nobody]] }),
+  },
+  {
+    title: 'A context without a name',
+    code: 'isolate(FlowPage)   // useContext(SeasonContext) in its child Flow',
+    make: () => isolate(FlowPage),
+    rewritten: true,
+  },
+  {
+    title: 'A context without a name whose hook names the provider',
+    code: 'isolate(GuardedFlow)   // useSeason() in season.tsx',
+    make: () => isolate(GuardedFlow),
+    rewritten: true,
+  },
+  {
+    title: 'A context that is read by the way',
+    code: 'isolate(Queenless)   // reads SeasonContext, and throws a RangeError',
+    make: () => isolate(Queenless),
+    rewritten: true,
+  },
+  {
+    title: 'A context that wrap needs, and provide gives',
+    code: 'isolate(Flow, { wrap: [FlowFrame], provide: [[SeasonContext, season]] })',
+    make: () => isolate(Flow, { wrap: [FlowFrame], provide: [[SeasonContext, { flow: 'lime' }]] }),
+    rewritten: true,
   },
   {
     title: 'A hook that needs a router around it',
@@ -107,6 +147,8 @@ explainsEach(
       shore: () => import('./modules/react/Shore'),
       Desk,
       Pad,
+      Box,
+      Rack,
     }),
     ...own,
   ],

@@ -1,4 +1,17 @@
-import { css, hold, label, part, role, standIn, swap, takeDown, testId, text, type Subject } from 'simulacra';
+import {
+  css,
+  hold,
+  label,
+  later,
+  part,
+  role,
+  standIn,
+  swap,
+  takeDown,
+  testId,
+  text,
+  type Subject,
+} from 'simulacra';
 import { hives } from '../../examples/shared/hive';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- these are mistakes the compiler would not let pass */
@@ -11,6 +24,8 @@ export interface Mistake {
   /** The line that is wrong, as a user writes it. */
   readonly code: string;
   make(): Promise<unknown>;
+  /** True where the message is another one while modules are not rewritten. */
+  readonly rewritten?: boolean;
   /** The codes of what the end of the test has to say of it as well. */
   readonly leaves?: readonly string[];
 }
@@ -45,6 +60,9 @@ export interface MistakeKit {
   readonly shore: Any;
   readonly Desk: Any;
   readonly Pad: Any;
+  /** Puts two Frames into a Rack; a Frame needs what a Rack gives it. */
+  readonly Box: Any;
+  readonly Rack: Any;
 }
 
 class HiveStore {
@@ -55,7 +73,7 @@ class HiveStore {
 /** Every mistake that can be made in any framework, made. */
 export function mistakes(kit: MistakeKit): Mistake[] {
   const { isolate, isolateWith, stub, HiveBoard, HiveCard, anotherHiveCard, YardGate, Weather } = kit;
-  const { Session, nobody, imke, Scale, Retitled, Tray, Loop, Desk, Pad, listens, shore } = kit;
+  const { Session, nobody, imke, Scale, Retitled, Tray, Loop, Desk, Pad, Box, Rack, listens, shore } = kit;
   const props = { yard: 'north' };
   const network = { 'GET /api/hives': hives };
   const loaded = { props, network };
@@ -221,6 +239,52 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       leaves: ['SIM-REQUEST-UNMATCHED'],
     },
     {
+      title: 'Nothing found, because the answer is held',
+      code: "board.find(text('Anemone'))   // network: { 'GET /api/hives': hold() }",
+      make: async () =>
+        (await isolate(HiveBoard, { props, network: { 'GET /api/hives': hold() } })).find(text('Anemone')),
+    },
+    {
+      title: 'Nothing found, because the answer comes later',
+      code: "board.find(text('Anemone'))   // network: { 'GET /api/hives': later(60_000, hives) }",
+      make: async () => {
+        const answer = later(60_000, hives);
+        (await isolate(HiveBoard, { props, network: { 'GET /api/hives': answer } })).find(text('Anemone'));
+      },
+    },
+    {
+      title: 'Nothing found, because it is inside of a stub',
+      code: "board.find(role('button', 'Open Anemone').inside(part(HiveCard)))   // stub: [HiveCard]",
+      make: async () =>
+        (await isolate(HiveBoard, { ...loaded, stub: [HiveCard] })).find(
+          role('button', 'Open Anemone').inside(part(HiveCard)),
+        ),
+    },
+    {
+      title: 'Nothing found, and a child is stubbed',
+      code: "board.find(role('button', 'Open Anemone'))   // depth: 1",
+      make: async () =>
+        (await isolate(HiveBoard, { ...loaded, depth: 1 })).find(role('button', 'Open Anemone')),
+    },
+    {
+      title: 'A heading of another level',
+      code: "board.find(role('heading', 'Anemone', { level: 2 }))",
+      make: async () => (await isolate(HiveBoard, loaded)).find(role('heading', 'Anemone', { level: 2 })),
+    },
+    {
+      title: 'A part of a name',
+      code: "board.find(role('button', 'Open'))",
+      make: async () =>
+        (await isolate(HiveBoard, { props, network: { 'GET /api/hives': hives.slice(0, 1) } })).find(
+          role('button', 'Open'),
+        ),
+    },
+    {
+      title: 'A child inside of a stub that needs the real one',
+      code: 'isolate(Box, { stub: [Rack] })   // <Rack><Frame /></Rack>',
+      make: () => isolate(Box, { stub: [Rack] }),
+    },
+    {
       title: 'A step that is not awaited',
       code: "board.click(role('button', 'Open Anemone'));   // the test ends here",
       make: async () => {
@@ -334,6 +398,11 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       make: async () => (await isolate(HiveBoard, loaded)).find(part(YardGate)),
     },
     {
+      title: 'A part that there are not so many of',
+      code: 'board.part(HiveCard).at(5)',
+      make: async () => (await isolate(HiveBoard, loaded)).part(HiveCard).at(5),
+    },
+    {
       title: 'A string where a locator belongs',
       code: "board.find('Anemone')",
       make: async () => (await isolate(HiveBoard, loaded)).find('Anemone' as Any),
@@ -369,6 +438,11 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       title: 'A key that does not exist',
       code: "board.press('Return')",
       make: async () => (await isolate(HiveBoard, loaded)).press('Return'),
+    },
+    {
+      title: 'A key by another name',
+      code: "await board.press('Ctrl+K')",
+      make: async () => (await isolate(HiveBoard, loaded)).press('Ctrl+K'),
     },
     {
       title: 'Asking a subject that was taken down',

@@ -1,8 +1,8 @@
 import 'simulacra/jest';
-import { defineStore } from 'pinia';
+import { createPinia, defineStore, setActivePinia } from 'pinia';
 import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
-import { defineComponent, h, ref, version, type InjectionKey } from 'vue';
-import { useRoute } from 'vue-router';
+import { defineComponent, h, inject, ref, version, type InjectionKey } from 'vue';
+import { createMemoryHistory, createRouter, RouterView, useRoute } from 'vue-router';
 import HiveBoard from '../../examples/vue-apiary/src/HiveBoard.vue';
 import HiveCard from '../../examples/vue-apiary/src/HiveCard.vue';
 import { SessionKey } from '../../examples/vue-apiary/src/session';
@@ -38,6 +38,24 @@ const Loop = component('Loop', {
   },
   template: '<p :data-turn="n">Turn</p>',
 });
+const Frame = component('Frame', {
+  inject: ['spacing'],
+  template: '<li>{{ spacing.value }} mm</li>',
+});
+const Rack = component('Rack', {
+  provide: { spacing: { value: 35 } },
+  template: '<ul><slot /></ul>',
+});
+const Box = component('Box', { components: { Rack, Frame }, template: '<Rack><Frame /><Frame /></Rack>' });
+const Season: InjectionKey<{ flow: string }> = Symbol('Season');
+const useSeasons = defineStore('seasons', () => ({ flow: inject(Season)!.flow }));
+const routed = (page: Component) => {
+  const router = createRouter({
+    history: createMemoryHistory(),
+    routes: [{ path: '/', component: page as never }],
+  });
+  return router.push('/').then(() => router);
+};
 const useTasks = defineStore('tasks', { state: () => ({ open: 3 }) });
 const yard = { yard: 'north' };
 const nobody = { keeper: ref(null), signIn() {}, signOut() {} };
@@ -75,6 +93,35 @@ const own: Mistake[] = [
     code: 'isolate(HiveDetail)   // calls useRoute()',
     make: () =>
       isolate(component('HiveDetail', { setup: () => ({ id: useRoute().params }), template: '{{ id }}' })),
+  },
+  {
+    title: 'An injection that has a default',
+    code: "isolate(Flow)   // inject(Season, 'lime'), and throws a RangeError",
+    make: () =>
+      isolate(
+        component('Flow', {
+          setup() {
+            inject(Season, { flow: 'lime' });
+            throw new RangeError('a hive of 90,000 bees');
+          },
+        }),
+      ),
+  },
+  {
+    title: 'A page inside of a router view that throws',
+    code: 'isolate(Shell, { wrap: [router] })   // <RouterView />, which leads to HivePage',
+    make: async () =>
+      isolate(component('Shell', { components: { RouterView }, template: '<RouterView />' }), {
+        wrap: [await routed(component('HivePage', { setup: () => ({ name: inject(Season)!.flow }) }))],
+      }),
+  },
+  {
+    title: 'A store that injects what nobody provides',
+    code: 'isolate(FlowSign, { wrap: [createPinia()] })   // useSeasons() calls inject(Season)',
+    make: () =>
+      isolate(component('FlowSign', { setup: () => ({ seasons: useSeasons() }), template: '<p />' }), {
+        wrap: [createPinia()],
+      }).finally(() => setActivePinia(undefined)),
   },
   {
     title: 'A store without its plugin',
@@ -125,6 +172,8 @@ explainsEach(
       shore: () => import('./modules/vue/Shore'),
       Desk,
       Pad,
+      Box,
+      Rack,
     }),
     ...own,
   ],

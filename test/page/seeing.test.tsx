@@ -155,6 +155,8 @@ describe('two subjects on one page', () => {
       JSON.stringify(
         ['log', 'error'].map((level) => String(Object.getOwnPropertyDescriptor(console, level)?.get)),
       );
+    // Whoever logged before may have put a method back as a plain value, which the next subject takes up.
+    await (await isolate(Dialog, { props: { name: 'none' } })).takeDown();
     const before = [read(), console.error];
     const one = await isolate(Dialog, { props: { name: 'one' } });
     const two = await isolate(Dialog, { props: { name: 'two' } });

@@ -53,7 +53,9 @@ export function joinComplaints(complaints: readonly unknown[]): unknown {
   const [first, ...others] = complaints;
   if (others.length > 0 && first instanceof Error) {
     const said = others.map((other) => (other instanceof Error ? other.message : String(other)));
-    const told = [...new Set(said)].filter((text) => !first.message.includes(text));
+    // What differs only in what happened before is the same.
+    const own = first.message.split(history)[0]!;
+    const told = [...new Set(said)].filter((text) => !own.includes(text.split(history)[0]!));
     if (told.length === 0) return first;
     rewrite(first, [first.message, ...told].join('\n\nand also\n\n'));
   }

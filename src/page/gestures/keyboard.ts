@@ -29,8 +29,12 @@ export async function press(target: Element, keys: string, send: Send): Promise<
   const unknown =
     parts.find((part) => !isCharacter(part) && !(part in named)) ?? held.find((part) => !isModifier(part));
   if (unknown !== undefined) {
-    const near = otherNames[unknown.toLowerCase()] ?? nearest(unknown, Object.keys(named));
-    refuse('SIM-ACT-KEY', { keys, key: unknown, nearest: near });
+    const mend = (part: string) =>
+      isCharacter(part) || part in named
+        ? part
+        : (otherNames[part.toLowerCase()] ?? nearest(part, Object.keys(named)) ?? part);
+    const meant = parts.map(mend).join('+');
+    refuse('SIM-ACT-KEY', { keys, key: unknown, nearest: meant === keys ? undefined : meant });
   }
   const down: Record<string, boolean> = {};
   for (const modifier of held) {

@@ -1,5 +1,6 @@
 import type { Report } from '../../core/errors/error';
 import { list, print } from '../../core/print';
+import { insideStub, leaveOut } from './surrounding';
 
 /** Failures of putting a component on the stage. */
 export const isolating = {
@@ -45,14 +46,28 @@ export const isolating = {
     threw: string;
     stack: string;
     phase?: string;
+    thing?: 'context' | 'injection';
+    /** What was read by the way and has no provider. */
+    lacks?: readonly string[];
+    /** The stub inside of which the component stands. */
+    stub?: string;
+    emptyStub?: string;
   }): Report => ({
     head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw ${f.phase ?? 'while rendering'}: ${f.threw}`,
-    there: [...(f.stack ? ['Rendered from the inside out:', f.stack] : [])],
-    next: [
-      f.thrower === f.subject
-        ? 'The error itself is the cause of this one; its stack points at the line.'
-        : `If ${f.thrower} is not what this test is about, stub it:   stub: [${f.thrower}]`,
+    there: [
+      ...(f.stack ? ['Rendered from the inside out:', f.stack] : []),
+      ...(f.stub ? [insideStub(f.thrower, f.stub)] : []),
+      ...(f.lacks?.length
+        ? [`Without a provider here, which may or may not matter: ${f.lacks.join('; ')}.`]
+        : []),
     ],
+    next: f.stub
+      ? leaveOut(f.stub, f.emptyStub, f.thrower)
+      : [
+          f.thrower === f.subject
+            ? 'The error itself is the cause of this one; its stack points at the line.'
+            : `If ${f.thrower} is not what this test is about, stub it:   stub: [${f.thrower}]`,
+        ],
   }),
   'SIM-HANDLER-THREW': (f: { gesture: string; threw: string; subject: string }): Report => ({
     head: `While the test ${f.gesture}, code of ${f.subject} threw: ${f.threw}`,

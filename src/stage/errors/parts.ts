@@ -34,21 +34,49 @@ export const parts = {
     nearest: `stub: ['${f.nearest}']`,
     next: ['Stubbing by reference cannot be misspelt:   stub: [TheComponent]'],
   }),
-  'SIM-STUB-HANDLE': (f: { stub: string; member: string; known: readonly string[] }): Report => ({
-    head: `A parent reached through its ref for "${f.member}" of the stub of ${f.stub}, whose handle has no such member.`,
+  'SIM-STUB-HANDLE': (f: {
+    stub: string;
+    member: string;
+    known: readonly string[];
+    /** Who asked for it, where that is known: a child that injects the component, say. */
+    by?: string | undefined;
+  }): Report => ({
+    head: f.by
+      ? `${f.by} asks for "${f.member}" of ${f.stub}, which is stubbed; its handle has no such member.`
+      : `A parent reached through its ref for "${f.member}" of the stub of ${f.stub}, whose handle has no such member.`,
     there: [f.known.length ? `The handle has ${list(f.known)}.` : 'This stub has no handle.'],
-    next: [`Give it one:   stub: [stub(${f.stub}, { handle: { ${f.member}: spy() } })]`],
+    next: [`Give it one:   stub: [stub(${f.stub}, { handle: { ${f.member}: ${f.by ? '…' : 'spy()'} } })]`],
   }),
   'SIM-PART-NONE': (f: {
     subject: string;
     part: string;
     rendered: string[];
+    /** How many of it are rendered, though nothing of them is on the page. */
+    bare?: number;
     nearest?: string | undefined;
-  }): Report => ({
-    head: `${f.subject} has no part ${f.part} on the page.`,
-    there: [f.rendered.length ? `Its parts are ${list(f.rendered)}.` : `It renders no other component.`],
-    nearest: f.nearest && `part(${f.nearest})`,
-    next: ['Wait for it with   await subject.appears(part(…))   if it comes later.'],
+  }): Report =>
+    f.bare
+      ? {
+          head: `${f.subject} renders ${f.part}, which has no element on the page.`,
+          there: ['It renders nothing at present, or only text.'],
+          next: [`Look at what it was given:   subject.part(${f.part}).props`],
+        }
+      : {
+          head: `${f.subject} has no part ${f.part} on the page.`,
+          there: [
+            f.rendered.includes(f.part)
+              ? `It was rendered earlier in this test, and is gone. Rendered so far: ${list(f.rendered)}.`
+              : f.rendered.length
+                ? `Its parts are ${list(f.rendered)}.`
+                : `It renders no other component.`,
+          ],
+          nearest: f.nearest && `part(${f.nearest})`,
+          next: ['Wait for it with   await subject.appears(part(…))   if it comes later.'],
+        },
+  'SIM-PART-INDEX': (f: { part: string; index: number; times: number }): Report => ({
+    head: `part(${f.part}).at(${f.index}) was asked for, and there ${f.times === 1 ? 'is 1' : `are ${f.times}`} on the page.`,
+    there: ['They are counted from 0, in page order; -1 is the last one.'],
+    nearest: `part(${f.part}).at(${f.times - 1})`,
   }),
   'SIM-PART-MANY': (f: { part: string; times: number; asked: string }): Report => ({
     head: `${f.asked} needs one ${f.part}, and there are ${f.times} on the page.`,

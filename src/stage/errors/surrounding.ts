@@ -7,12 +7,14 @@ export const surrounding = {
   'SIM-WRAP-MISSING': (f: {
     hook: string;
     package: string;
+    /** The hooks from the one that was called to the one that needs the provider. */
+    chain?: readonly { hook: string; package: string }[];
     reader: string;
     contexts: string[];
     threw: string;
     wrapper: string;
   }): Report => ({
-    head: `${f.reader} calls ${f.hook} of the package "${f.package}", which needs a provider of that package around it.`,
+    head: `${f.reader} calls ${wordChain(f.chain ?? [f])}, which needs a provider of that package around it.`,
     there: [
       `It threw: ${f.threw}`,
       ...(f.contexts.length ? [`Nobody provides ${list(f.contexts.map((c) => `"${c}"`))}.`] : []),
@@ -58,36 +60,80 @@ export const surrounding = {
   }),
 };
 
-/** A value that was read where nobody provides it, and did not do. */
+const wordChain = (chain: readonly { hook: string; package: string }[]): string =>
+  chain.map(({ hook, package: library }) => `${hook} of the package "${library}"`).join(', and that ');
+
+/** A value that was read where nobody provides it, and the component that then threw. */
 export interface BareValue {
-  token: string;
+  /** What it is called in the code; undefined where nobody knows. */
+  token: string | undefined;
+  /** Where it was made: `session.ts:2`. */
+  made?: string | undefined;
   reader: string;
+  thrower: string;
   value: string;
   threw: string;
+  /** Other values that were read without a provider. */
+  others: string[];
   provided: string[];
   thing: 'context' | 'injection';
+  /** What its package is put around the subject by. */
   wrapper: string;
+  /** The provider the error itself names. */
+  provider?: string | undefined;
+  /** How to provide it in `wrap`, where the test provides it further in. */
+  outside?: string | undefined;
+  /** The stub inside of which the reader stands. */
+  stub?: string | undefined;
+  emptyStub?: string;
 }
 
-const bareValue = (f: BareValue): Report => ({
-  head:
-    f.thing === 'context'
-      ? `${f.reader} threw because the context "${f.token}" has no provider around it.`
-      : `${f.reader} threw because nobody provides the injection "${f.token}".`,
-  there: [
-    f.thing === 'context'
-      ? `It read "${f.token}", got the default value ${f.value}, and threw: ${f.threw}`
-      : `It asked for "${f.token}", got ${f.value}, and threw: ${f.threw}`,
-    f.provided.length
-      ? `Provided so far: ${list(f.provided)}.`
-      : `This test provides no ${f.thing === 'context' ? 'context' : 'value'} at all.`,
-  ],
-  next: [
-    f.wrapper
-      ? `It comes with a package: put that around the subject:   wrap: [${f.wrapper}]`
-      : `Give it a value:   provide: [[${f.token}, …]]`,
-  ],
-});
+function bareValue(f: BareValue): Report {
+  const isContext = f.thing === 'context';
+  const who = f.reader === f.thrower ? 'it' : f.reader;
+  const quoted = f.token === undefined ? '' : ` "${f.token}"`;
+  const made = f.token === undefined && f.made ? ` (made at ${f.made})` : '';
+  const wanted = f.token ?? (isContext ? 'ThatContext' : 'thatKey');
+  const give = `give it a value:   provide: [[${wanted}, …]]`;
+  const others = f.others.length ? [`Nobody provides these either: ${f.others.join('; ')}.`] : [];
+  const provided = f.provided.length
+    ? `Provided so far: ${list(f.provided)}.`
+    : `This test provides no ${isContext ? 'context' : 'value'} at all.`;
+  return {
+    head: isContext
+      ? `${f.thrower} threw, and the context${quoted} that ${who} reads${made} has no provider around it.`
+      : `${f.thrower} threw, and nobody provides the injection${quoted} that ${who} asked for${made}.`,
+    there: [
+      `${isContext ? `${f.reader} read it, got the default value` : `${f.reader} got`} ${f.value}, and ${f.reader === f.thrower ? 'threw' : `${f.thrower} threw`}: ${f.threw}`,
+      ...others,
+      f.outside !== undefined
+        ? `"provide" stands right around the subject; ${f.reader} stands outside of that, in what "wrap" puts around it.`
+        : f.stub
+          ? insideStub(f.reader, f.stub)
+          : provided,
+    ],
+    next:
+      f.outside !== undefined
+        ? [`Provide it outside of ${f.reader}:   wrap: [${f.outside}, …]`]
+        : f.stub
+          ? leaveOut(f.stub, f.emptyStub, f.thrower)
+          : f.wrapper
+            ? [`It comes with a package: put that around the subject:   wrap: [${f.wrapper}]`]
+            : f.provider
+              ? [`Put ${f.provider} around the subject:   wrap: [${f.provider}]`, `or ${give}`]
+              : [`G${give.slice(1)}`],
+  };
+}
+
+/** That a component stands in what a stub keeps of its content. */
+export const insideStub = (name: string, stub: string): string =>
+  `${name} stands inside ${stub}, which is stubbed: what the real ${stub} gives to its content is not there.`;
+
+/** What to do about it, as code. */
+export const leaveOut = (stub: string, emptyStub = '', thrower: string): string[] => [
+  `Leave out what is inside of it:   stub: [${emptyStub}]`,
+  `or stub that too:   stub: [${stub}, ${thrower}]`,
+];
 
 /** A provider that was asked for and is not there. */
 export interface NoProvider {

@@ -1,0 +1,51 @@
+import * as React from 'react';
+import { calledFrom } from '../core/errors/called-from';
+import { noteOrigin, originOf, placeIn, type Origin } from '../core/origin';
+import { once } from '../core/shared';
+import { exportOf } from '../seam/exports';
+
+const sites = once('react-contexts', () => new WeakMap<object, Error>());
+
+/**
+ * Remembers where each context is made. Contexts hardly ever have a name in real code; a message about
+ * one needs to say which it means.
+ */
+function watchContexts(): void {
+  // Of a standard module the names are fixed; what it exports as a whole can be changed.
+  const library = ((React as { default?: typeof React }).default ?? React) as { createContext: unknown };
+  const create = library.createContext as (value: unknown) => object;
+  if (watched.has(create)) return;
+  const createContext = (value: unknown) => {
+    const context = create(value);
+    sites.set(context, calledFrom('createContext', createContext));
+    return context;
+  };
+  watched.add(createContext);
+  try {
+    library.createContext = createContext;
+  } catch {
+    // Then a context without a name is told without the place it was made at.
+  }
+}
+
+const watched = once('react-context-makers', () => new WeakSet<object>());
+watchContexts();
+
+/** What a context is called in the code, or else where it was made. */
+export function originOfContext(context: unknown): Origin {
+  const { displayName } = (context ?? {}) as { displayName?: string };
+  const noted = originOf(context);
+  const name = displayName ?? noted.name ?? exportOf(context);
+  if (name !== undefined) return { name };
+  if (noted.made !== undefined) return noted;
+  const site = sites.get(context as object);
+  const origin = { made: site && placeIn(site) };
+  noteOrigin(context, origin);
+  return origin;
+}
+
+/** How a message calls a context. */
+export function nameOfContext(context: unknown): string {
+  const { name, made } = originOfContext(context);
+  return name ?? (made ? `a context made at ${made}` : 'a context');
+}

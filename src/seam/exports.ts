@@ -1,0 +1,39 @@
+import { packageOf } from '../core/origin';
+import { room, type Link } from './room';
+
+/** How a user's file names the module that exports a value; undefined where none imports it. */
+export const specifierOf = (value: unknown): string | undefined => find(value)?.link.specifier;
+
+/** The name of a user's export that is a value, where a rewritten file imports it. */
+export function exportOf(value: unknown): string | undefined {
+  const found = find(value);
+  return found?.name === 'default' ? fileName(found.link.id()) : found?.name;
+}
+
+function find(value: unknown): { readonly link: Link; readonly name: string } | undefined {
+  for (const link of room.links.values()) {
+    const exports = link.loaded();
+    if (exports === null || typeof exports !== 'object' || packageOf(link.id())) continue;
+    for (const name of Object.keys(exports)) {
+      if (name === '__esModule' || readFrom(exports, name) !== value) continue;
+      return { link, name };
+    }
+  }
+  return undefined;
+}
+
+// What a module exports may be an accessor, and what that reads may not be there yet.
+function readFrom(exports: object, name: string): unknown {
+  try {
+    return (exports as Record<string, unknown>)[name];
+  } catch {
+    return undefined;
+  }
+}
+
+const fileName = (file: string) =>
+  file
+    .split(/[\\/]/)
+    .at(-1)!
+    .replace(/[?#].*$/, '')
+    .replace(/(\.\w+)+$/, '');
