@@ -1,6 +1,5 @@
 import '@angular/compiler';
 import * as core from '@angular/core';
-import { supplyViewport } from './deferred';
 import { createApplication } from '@angular/platform-browser';
 import { once } from '../core/shared';
 import { takeFromTimer } from '../page/globals/errors';
@@ -43,7 +42,6 @@ export const prepare = (): Promise<void> | undefined =>
   application && !application.ref.destroyed ? undefined : start();
 
 async function start(): Promise<void> {
-  supplyViewport();
   // A missing import is an error to Angular only while it is strict about it.
   core.ɵsetUnknownElementStrictMode(true);
   core.ɵsetUnknownPropertyStrictMode(true);

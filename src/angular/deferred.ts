@@ -34,16 +34,3 @@ async function settle(answer: unknown, environment: Environment): Promise<unknow
   if (settled.outcome === 'failure') throw errorOf(settled.failure);
   return Nothing;
 }
-
-/** A page without a layout has no way to tell what is in view: everything is. */
-export function supplyViewport(): void {
-  const page = globalThis as { IntersectionObserver?: unknown };
-  page.IntersectionObserver ??= class {
-    constructor(readonly tell: (entries: unknown[]) => void) {}
-    observe(target: unknown): void {
-      queueMicrotask(() => this.tell([{ target, isIntersecting: true, intersectionRatio: 1 }]));
-    }
-    unobserve(): void {}
-    disconnect(): void {}
-  };
-}

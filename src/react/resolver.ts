@@ -1,6 +1,6 @@
 import type { Plan } from '../stage/adapter';
 import { door, type Fiber } from './door';
-import { containerOf, levelBelow } from './fibers';
+import { containerOf, levelBelow, tags } from './fibers';
 import { kindOf, type Lazy } from './kinds';
 import { isStubComponent, makeStubComponent } from './stub-component';
 
@@ -20,13 +20,24 @@ export function resolveIn({ container, environment, stubs }: Plan, anchor: unkno
   };
 }
 
+/** The function inside of the forwardRef that was asked about last. */
+let inside: unknown;
+
 /** What React is told to render instead of a component; undefined for the component itself. */
 function resolve(type: unknown): { readonly current: unknown } | undefined {
   const kind = kindOf(type);
+  const fiber = door.internals!.getCurrentFiber!();
+  // A forwardRef that stays real is asked about once more, by the function inside of it: right after it, or
+  // (since React 19.3) from its own place when it is rendered.
+  const isInside = type === inside || (fiber?.tag === tags.forwardRef && type === renderOf(fiber.type));
+  inside = kind === 'forwardRef' ? renderOf(type) : undefined;
+  if (isInside) return undefined;
   // A memo is decided at what is inside of it, which React asks about next.
   if (kind === undefined || kind === 'memo' || isStubComponent(type)) return undefined;
-  return familyOf(type, door.internals!.getCurrentFiber!());
+  return familyOf(type, fiber);
 }
+
+const renderOf = (type: unknown): unknown => (type as { render?: unknown } | null)?.render;
 
 function familyOf(type: unknown, fiber: Fiber | null): { readonly current: unknown } | undefined {
   const stage = live.get(containerOf(fiber) as Element);

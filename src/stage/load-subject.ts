@@ -1,3 +1,4 @@
+import { whatThePageLacks } from '../page/lacking';
 import { isExplained } from '../core/errors/called-from';
 import { refuse } from './errors';
 import { callForSubject } from '../seam/place';
@@ -32,7 +33,9 @@ async function load(adapter: Adapter, given: Load, calledAt: Error): Promise<unk
   const found = await callForSubject(given).catch((error: unknown) => {
     if (isExplained(error)) throw error;
     const threw = error instanceof Error ? `${error.name}: ${error.message}` : String(error);
-    return refuse('SIM-SUBJECT-LOAD', { specifier, threw }, { cause: error, calledAt });
+    const [, module] = /Cannot find (?:module|package) '([^']+)'/.exec(threw) ?? [];
+    const fields = { specifier, threw, module, feature: whatThePageLacks(error) };
+    return refuse('SIM-SUBJECT-LOAD', fields, { cause: error, calledAt });
   });
   const isComponent = (value: unknown) =>
     adapter.nameOf(value) !== undefined && (adapter.isSubject?.(value) ?? true);

@@ -8,6 +8,7 @@ import { print, printThrown } from '../core/print';
 import { printCall } from '../core/spy';
 import { Network } from '../network/network';
 import { PageHistory } from '../page/history';
+import { whatThePageLacks } from '../page/lacking';
 import type { Pending } from '../page/errors';
 import type { StubShown, View } from '../page/query';
 import type { PlacedSwaps } from '../seam/place';
@@ -114,8 +115,13 @@ export class Stage implements Resting {
     const cause = (error as { cause?: unknown } | null)?.cause;
     if (isExplained(cause)) return this.onThrown(cause);
     const threw = printThrown(error);
-    const fields = { gesture: this.#gesture, threw, subject: this.setting.name };
-    this.onThrown(explain('SIM-HANDLER-THREW', fields, { cause: error, chronicle: this.chronicle }));
+    const feature = whatThePageLacks(error);
+    const told = { cause: error, chronicle: this.chronicle };
+    const { name } = this.setting;
+    if (feature)
+      return this.onThrown(explain('SIM-PAGE-LACKS', { subject: name, thrower: name, feature, threw }, told));
+    const fields = { gesture: this.#gesture, threw, subject: name };
+    this.onThrown(explain('SIM-HANDLER-THREW', fields, told));
   };
 
   readonly onTold = (output: string, args: readonly unknown[]): void => {

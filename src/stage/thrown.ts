@@ -2,6 +2,7 @@ import { isExplained } from '../core/errors/called-from';
 import { packageOf } from '../core/origin';
 import { explain } from './errors';
 import { print } from '../core/print';
+import { whatThePageLacks } from '../page/lacking';
 import type { ChronicleLog } from '../core/chronicle';
 
 /** A value that was asked for where nobody provides it. */
@@ -51,6 +52,8 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const thrower = names[0] ?? subject;
   const threw = error instanceof Error ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
   const told = { cause: error, chronicle };
+  const feature = whatThePageLacks(error);
+  if (feature) return explain('SIM-PAGE-LACKS', { subject, thrower, feature, threw }, told);
   const lacks = unique(bareReads.filter(({ reader }) => reader === thrower || reader === subject));
   const fitting = lacks.filter((read) => fits(read, error, threw));
   const chain = hooksIn(error);

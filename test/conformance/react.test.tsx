@@ -3,6 +3,7 @@ import { isolate, isolateWith, stub } from 'simulacra/react';
 import {
   Component,
   createRef,
+  forwardRef,
   lazy,
   memo,
   StrictMode,
@@ -14,7 +15,7 @@ import {
   type ComponentType,
 } from 'react';
 import { createPortal } from 'react-dom';
-import { hold, part, role, text } from 'simulacra';
+import { hold, label, part, role, text } from 'simulacra';
 import { hives } from '../../examples/shared/hive';
 import * as components from './react';
 import { conform } from './specification';
@@ -125,6 +126,48 @@ describe(`React ${version}, its own ways`, () => {
     const Dialog = () => createPortal(<div role="dialog" aria-label="Inspection" />, document.body);
     const dialog = await isolate(Dialog);
     expect(dialog).toShow(role('dialog', 'Inspection'));
+  });
+
+  it('takes a component for what its parent names, a forwardRef for one', async () => {
+    const Field = forwardRef<HTMLInputElement, { name: string }>((props, ref) => (
+      <input ref={ref} aria-label={props.name} />
+    ));
+    Field.displayName = 'Field';
+    const Quiet = memo(forwardRef<HTMLElement>((_, ref) => <i ref={ref}>quiet</i>));
+    const Form = forwardRef<HTMLFormElement>((_, ref) => (
+      <form ref={ref} aria-label="Inspection">
+        <Field name="Varroa" />
+        <Quiet />
+      </form>
+    ));
+    const real = await isolate(Form, { depth: 1, keep: [Field, Quiet] });
+    expect(real).toShow(role('form', 'Inspection'));
+    expect(real).toShow(label('Varroa'));
+    expect(real).toShow(text('quiet'));
+    expect(real.part(Field).props).toEqual([{ name: 'Varroa' }]);
+    await real.takeDown();
+    const stubbed = await isolate(Form, { depth: 1 });
+    expect(stubbed).toShow(role('form', 'Inspection'));
+    expect(stubbed.part(Field).props).toEqual([{ name: 'Varroa' }]);
+    expect(stubbed.part(Quiet).props).toHaveLength(1);
+    expect(String(stubbed.outline())).not.toMatch(/Stub|Anonymous:/);
+  });
+
+  it('sees what a portal puts into an element that was there before, from the second test on too', async () => {
+    const overlay = document.body.appendChild(document.createElement('div'));
+    const Tip = () => createPortal(<p>Frost tonight</p>, overlay);
+    const Page = () => (
+      <main>
+        <Tip />
+      </main>
+    );
+    for (const time of [1, 2]) {
+      const page = await isolate(Page);
+      expect([time, page.findAll(text('Frost tonight')).length]).toEqual([time, 1]);
+      expect(page.find(part(Tip))).toBe(overlay.firstChild);
+      await page.takeDown();
+    }
+    overlay.remove();
   });
 
   it('pairs each real child with its own element', async () => {

@@ -336,6 +336,29 @@ export function trust(kit: Kit): void {
     });
   });
 
+  describe('an element that was on the page before', () => {
+    const overlay = document.createElement('div');
+    beforeEach(() => {
+      overlay.innerHTML = '<p>Of the test</p>';
+      document.body.append(overlay);
+    });
+    afterEach(() => overlay.remove());
+
+    it.each(['the first subject', 'the next one'])(
+      'has in it what %s puts there, and nothing else',
+      async () => {
+        const subject = await run(() => overlay.insertAdjacentHTML('beforeend', '<p>Frost tonight</p>'));
+        expect(subject).toShow(role('paragraph', 'Frost tonight'), { times: 1 });
+        expect(subject).not.toShow(text('Of the test'));
+        overlay.lastElementChild!.innerHTML = 'No <b>frost</b>';
+        expect(subject).toShow(text('frost'));
+        expect(subject).toHaveShown(text('Frost tonight'));
+        overlay.lastElementChild!.remove();
+        expect(subject).not.toShow(text('frost'));
+      },
+    );
+  });
+
   describe('a call of nobody', () => {
     it('is refused and reported, before and after a subject', async () => {
       await expect(fetch('/api/early')).rejects.toThrow('Failed to fetch');

@@ -86,6 +86,10 @@ class Frame {
   template: '<hive-rack><hive-frame /><hive-frame /></hive-rack>',
 })
 class Box {}
+@Component({ selector: 'hive-radio', template: '{{ channel.name }}' })
+class Radio {
+  readonly channel = new BroadcastChannel('yard');
+}
 
 const another = (() => {
   @Component({ selector: 'other-card', template: '' })
@@ -202,6 +206,7 @@ explainsEach(
       Pad,
       Box,
       Rack,
+      Radio,
     }),
     ...own,
   ],

@@ -79,6 +79,8 @@ const Box = () => (
   </Rack>
 );
 
+const Radio = () => <p>{new BroadcastChannel('yard').name}</p>;
+
 const nobody = { keeper: null, signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
@@ -149,6 +151,7 @@ explainsEach(
       Pad,
       Box,
       Rack,
+      Radio,
     }),
     ...own,
   ],

@@ -63,6 +63,8 @@ export interface MistakeKit {
   /** Puts two Frames into a Rack; a Frame needs what a Rack gives it. */
   readonly Box: Any;
   readonly Rack: Any;
+  /** Makes a BroadcastChannel as it is made itself. */
+  readonly Radio: Any;
 }
 
 class HiveStore {
@@ -73,7 +75,8 @@ class HiveStore {
 /** Every mistake that can be made in any framework, made. */
 export function mistakes(kit: MistakeKit): Mistake[] {
   const { isolate, isolateWith, stub, HiveBoard, HiveCard, anotherHiveCard, YardGate, Weather } = kit;
-  const { Session, nobody, imke, Scale, Retitled, Tray, Loop, Desk, Pad, Box, Rack, listens, shore } = kit;
+  const { Session, nobody, imke, Scale, Retitled, Tray, Loop, Desk, Pad, Box, Rack, Radio, listens, shore } =
+    kit;
   const props = { yard: 'north' };
   const network = { 'GET /api/hives': hives };
   const loaded = { props, network };
@@ -132,6 +135,11 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       },
     },
     { title: 'A child that throws while rendering', code: 'isolate(Tray)', make: () => isolate(Tray) },
+    {
+      title: 'A browser feature that the page lacks',
+      code: 'isolate(Radio)   // new BroadcastChannel(…)',
+      make: () => isolate(Radio),
+    },
     {
       title: 'A swap of a module that nobody imports',
       code: "isolate(HiveBoard, { props, network, swap: [swap(() => import('./tides'), { height: 3 })] })",

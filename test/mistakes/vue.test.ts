@@ -47,6 +47,7 @@ const Rack = component('Rack', {
   template: '<ul><slot /></ul>',
 });
 const Box = component('Box', { components: { Rack, Frame }, template: '<Rack><Frame /><Frame /></Rack>' });
+const Radio = component('Radio', { setup: () => ({ name: new BroadcastChannel('yard').name }) });
 const Season: InjectionKey<{ flow: string }> = Symbol('Season');
 const useSeasons = defineStore('seasons', () => ({ flow: inject(Season)!.flow }));
 const routed = (page: Component) => {
@@ -174,6 +175,7 @@ explainsEach(
       Pad,
       Box,
       Rack,
+      Radio,
     }),
     ...own,
   ],

@@ -2,6 +2,7 @@ import { once } from '../../core/shared';
 import { watchConsole } from './console';
 import { watchErrors } from './errors';
 import type { Page } from '../../core/replace';
+import { supplyFeatures } from './features';
 import { supplyStandards } from './standards';
 import { watchTimers } from './timers';
 
@@ -20,6 +21,7 @@ export function install(more: (page: Page) => void): void {
     if (!page || installed.has(page)) continue;
     installed.add(page);
     supplyStandards(page);
+    supplyFeatures(page);
     watchTimers(page);
     more(page);
     if (page === window) watchErrors(window as unknown as Window);

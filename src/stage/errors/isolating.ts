@@ -69,6 +69,16 @@ export const isolating = {
             : `If ${f.thrower} is not what this test is about, stub it:   stub: [${f.thrower}]`,
         ],
   }),
+  'SIM-PAGE-LACKS': (f: { subject: string; thrower: string; feature: string; threw: string }): Report => ({
+    head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw, since this page has no ${f.feature.replace(/^an? /, '')}: ${f.threw}`,
+    there: ['A browser has it; a simulated page does not.'],
+    next: [
+      /^\w+$/.test(f.feature)
+        ? `Give the page one before the component is loaded, in a set-up file:   globalThis.${f.feature} = …`
+        : 'Give the page one before the component is loaded, in a set-up file,',
+      ...(f.thrower === f.subject ? [] : [`or stub the child that needs it:   stub: [${f.thrower}]`]),
+    ],
+  }),
   'SIM-HANDLER-THREW': (f: { gesture: string; threw: string; subject: string }): Report => ({
     head: `While the test ${f.gesture}, code of ${f.subject} threw: ${f.threw}`,
     there: ['A browser reports such an error to the window and goes on; a test must not.'],
@@ -115,10 +125,21 @@ export const isolating = {
     there: ['A subject lives until the end of the test that isolated it.'],
     next: ['Call isolate() in each test, and await what the test starts before it ends.'],
   }),
-  'SIM-SUBJECT-LOAD': (f: { specifier: string; threw: string }): Report => ({
-    head: `The subject could not be loaded: ${f.specifier} threw: ${f.threw}`,
+  'SIM-SUBJECT-LOAD': (f: {
+    specifier: string;
+    threw: string;
+    /** The module that is not there. */
+    module?: string | undefined;
+    /** The browser feature the page lacks. */
+    feature?: string | undefined;
+  }): Report => ({
+    head: `The subject could not be loaded: ${f.specifier} threw: ${f.threw.split('\n')[0]}`,
     there: ['Nothing was rendered.'],
-    next: ['The error itself is the cause of this one; its stack points at the line.'],
+    next: [
+      ...(f.module ? [`Install "${f.module}", or correct the import that names it.`] : []),
+      ...(f.feature ? [`This page has no ${f.feature}: give it one in a set-up file.`] : []),
+      'The error itself is the cause of this one; its stack points at the line.',
+    ],
   }),
   'SIM-SUBJECT-EXPORTS': (f: {
     specifier: string;

@@ -1,0 +1,26 @@
+import type { Page } from '../../core/replace';
+import { documentFeatures } from './document';
+import { elementFeatures } from './elements';
+import { makeMatchMedia } from './media';
+import { makeObservers } from './observers';
+import { makeWindowFeatures } from './window';
+
+const windows = new WeakMap<Page, Record<string, unknown>>();
+
+/** Makes what a page lacks. @param place what it belongs to: nothing for the window, `Element.prototype` */
+export function makeFeature(page: Page, place: string, name: string): PropertyDescriptor {
+  const made = place === '' ? featuresOf(page) : { ...elementFeatures, ...documentFeatures }[place]!;
+  const feature = made[name];
+  return typeof feature === 'object' && feature !== null && ('get' in feature || 'set' in feature)
+    ? (feature as PropertyDescriptor)
+    : { value: feature };
+}
+
+function featuresOf(page: Page): Record<string, unknown> {
+  let found = windows.get(page);
+  if (!found) {
+    found = { ...makeObservers(page), ...makeWindowFeatures(page), matchMedia: makeMatchMedia(page) };
+    windows.set(page, found);
+  }
+  return found;
+}

@@ -1,0 +1,78 @@
+import type { Page } from '../../core/replace';
+
+type Callback = (entries: object[], observer: object) => void;
+
+/** What tells of an element's size and of its place. A simulated page has no layout: every size is zero. */
+export function makeObservers(page: Page) {
+  const { DOMRect, queueMicrotask: later } = page as unknown as typeof globalThis;
+  const rect = () =>
+    DOMRect ? new DOMRect() : { x: 0, y: 0, top: 0, left: 0, right: 0, bottom: 0, width: 0, height: 0 };
+
+  /**
+   * Never tells of anything: an element is told of when its size is another than the last time, and before
+   * the first time that counts as zero.
+   *
+   * @see https://drafts.csswg.org/resize-observer/
+   */
+  class ResizeObserver {
+    constructor(callback: Callback) {
+      if (typeof callback !== 'function')
+        throw new TypeError('Failed to construct ResizeObserver: it needs a function');
+    }
+    observe(_target: Element): void {}
+    unobserve(_target: Element): void {}
+    disconnect(): void {}
+  }
+
+  /**
+   * Tells of each element once that it is in view: one of no size at the edge of the viewport is.
+   *
+   * @see https://w3c.github.io/IntersectionObserver/
+   */
+  class IntersectionObserver {
+    readonly root: Element | Document | null;
+    readonly rootMargin: string;
+    readonly thresholds: readonly number[];
+    readonly #callback: Callback;
+    readonly #targets = new Set<Element>();
+    #waiting: object[] = [];
+
+    constructor(
+      callback: Callback,
+      options: { root?: Element | null; rootMargin?: string; threshold?: number | number[] } = {},
+    ) {
+      this.#callback = callback;
+      this.root = options.root ?? null;
+      this.rootMargin = options.rootMargin ?? '0px 0px 0px 0px';
+      this.thresholds = [options.threshold ?? 0].flat();
+    }
+
+    observe(target: Element): void {
+      if (this.#targets.has(target)) return;
+      this.#targets.add(target);
+      const entry = { target, isIntersecting: true, intersectionRatio: 1, time: 0 };
+      const places = { boundingClientRect: rect(), intersectionRect: rect(), rootBounds: rect() };
+      if (this.#waiting.push({ ...entry, ...places }) === 1) later(() => this.#tell());
+    }
+
+    #tell(): void {
+      const entries = this.takeRecords();
+      if (entries.length > 0) this.#callback(entries, this);
+    }
+
+    unobserve(target: Element): void {
+      this.#targets.delete(target);
+      this.#waiting = this.#waiting.filter((entry) => (entry as { target: Element }).target !== target);
+    }
+
+    disconnect(): void {
+      this.#targets.clear();
+      this.#waiting = [];
+    }
+
+    takeRecords(): object[] {
+      return this.#waiting.splice(0);
+    }
+  }
+  return { ResizeObserver, IntersectionObserver };
+}

@@ -1,0 +1,67 @@
+import { makeFeature } from '../features';
+import type { Page } from '../../core/replace';
+
+/**
+ * What every browser has, a simulated page may lack, and a component can do with a small stand-in for. Each
+ * is made when it is first asked for; what a page has by itself stays.
+ */
+const supplied: Readonly<Record<string, readonly string[]>> = {
+  '': [
+    ...['ResizeObserver', 'IntersectionObserver', 'matchMedia', 'CSS', 'visualViewport', 'MessageChannel'],
+    ...['requestIdleCallback', 'cancelIdleCallback'],
+  ],
+  'Element.prototype': [
+    ...['scrollIntoView', 'scrollTo', 'scrollBy', 'scroll', 'animate', 'getAnimations', 'checkVisibility'],
+    ...['setPointerCapture', 'hasPointerCapture', 'releasePointerCapture'],
+  ],
+  'HTMLElement.prototype': ['innerText', 'showPopover', 'hidePopover', 'togglePopover'],
+  'HTMLDialogElement.prototype': ['show', 'showModal', 'close', 'returnValue'],
+  'SVGElement.prototype': ['getBBox', 'getTotalLength', 'getComputedTextLength', 'getPointAtLength'],
+  'Range.prototype': ['getClientRects', 'getBoundingClientRect'],
+  'Document.prototype': [
+    ...['execCommand', 'queryCommandSupported', 'elementFromPoint', 'elementsFromPoint', 'getAnimations'],
+    ...['fonts', 'scrollingElement', 'fullscreenElement'],
+  ],
+  URL: ['createObjectURL', 'revokeObjectURL'],
+};
+
+/** Supplies what a page lacks, permanently. */
+export function supplyFeatures(page: Page): void {
+  if (!page['document']) return;
+  for (const [place, names] of Object.entries(supplied)) {
+    const target = placeIn(page, place);
+    for (const name of names) if (target && !(name in target)) supply(page, target, place, name);
+  }
+}
+
+const placeIn = (page: Page, place: string): object | undefined =>
+  place
+    .split('.')
+    .reduce<unknown>((at, name) => (name === '' ? at : (at as Page | undefined)?.[name]), page) as
+    object | undefined;
+
+function supply(page: Page, target: object, place: string, name: string): void {
+  let made: PropertyDescriptor | undefined;
+  const make = (): PropertyDescriptor => {
+    try {
+      return (made ??= makeFeature(page, place, name));
+    } catch {
+      // A runner that clears a page away reads each of its globals when nothing can be loaded any more.
+      return {};
+    }
+  };
+  Object.defineProperty(target, name, {
+    configurable: true,
+    enumerable: true,
+    // As the platform has it: a value, or an accessor of its own.
+    get(this: unknown) {
+      const { get, value } = make();
+      return get ? (get.call(this) as unknown) : (value as unknown);
+    },
+    set(this: object, value: unknown) {
+      const { set } = make();
+      if (set) set.call(this, value);
+      else Object.defineProperty(this, name, { value, configurable: true, writable: true, enumerable: true });
+    },
+  });
+}

@@ -1,0 +1,34 @@
+import { once } from '../core/shared';
+
+// A simulated page has no pseudo-class for it, so what was opened is kept beside it.
+const open = once('popovers', () => new WeakSet<Element>());
+
+/** True for an element that is a popover. @see https://html.spec.whatwg.org/multipage/popover.html */
+export const isPopover = (element: Element): boolean => element.hasAttribute('popover');
+
+/** True for a popover that is shown. */
+export const isOpenPopover = (element: Element): boolean => open.has(element) || isOpenByItself(element);
+
+function isOpenByItself(element: Element): boolean {
+  try {
+    return element.matches(':popover-open');
+  } catch {
+    return false;
+  }
+}
+
+const windowOf = ({ ownerDocument }: Element) => ownerDocument.defaultView as unknown as typeof globalThis;
+
+const unsupported = (element: Element): unknown =>
+  new (windowOf(element).DOMException)('The element has no popover attribute.', 'NotSupportedError');
+
+/** Shows or hides a popover, and tells of it. @throws where it is none */
+export function setPopover(element: Element, isOpen: boolean): void {
+  if (!isPopover(element)) throw unsupported(element);
+  if (open.has(element) === isOpen) return;
+  if (isOpen) open.add(element);
+  else open.delete(element);
+  const { Event } = windowOf(element);
+  const [oldState, newState] = isOpen ? ['closed', 'open'] : ['open', 'closed'];
+  element.dispatchEvent(Object.assign(new Event('toggle'), { oldState, newState }));
+}
