@@ -10,7 +10,7 @@ import { rollup } from 'rollup';
 /** The parts that are read when they are first used, and the sources each is made of. */
 const late = {
   wording:
-    /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print)|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|gist)|stage\/(?:thrown|outline))\.ts$/,
+    /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print|origin)|seam\/exports|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|gist)|stage\/(?:thrown|outline))\.ts$/,
   features: /^page\/features\/\w+\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
   looking: /^(?:page\/(?:names|query|roles|hidden|looking|popovers)|stage\/(?:look|parts|verdicts))\.ts$/,

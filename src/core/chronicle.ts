@@ -68,12 +68,12 @@ export class ChronicleLog implements Chronicle {
   #trigger: Happening | undefined;
 
   /** Writes one line. */
-  add(kind: HappeningKind, what: string, note: Note = {}): Happening {
+  add(kind: HappeningKind, what: string | (() => string), note: Note = {}): Happening {
     const { detail = '', from, trigger } = note;
     const at = readClock() - this.#start;
     const cause = this.#trigger;
     const happening: Happening =
-      typeof detail === 'string'
+      typeof detail === 'string' && typeof what === 'string'
         ? { at, kind, what, detail, from, cause }
         : told(at, kind, what, detail, from, cause);
     this.entries.push(happening);
@@ -105,22 +105,28 @@ export class ChronicleLog implements Chronicle {
 const told = (
   at: number,
   kind: HappeningKind,
-  what: string,
-  detail: () => string,
+  what: string | (() => string),
+  detail: string | (() => string),
   from: string | undefined,
   cause: Happening | undefined,
 ): Happening => ({
   at,
   kind,
-  what,
+  get what() {
+    return keep(this, 'what', what);
+  },
   get detail() {
-    const text = detail();
-    Object.defineProperty(this, 'detail', { value: text, enumerable: true });
-    return text;
+    return keep(this, 'detail', detail);
   },
   from,
   cause,
 });
+
+function keep(happening: object, field: string, word: string | (() => string)): string {
+  const value = typeof word === 'string' ? word : word();
+  Object.defineProperty(happening, field, { value, enumerable: true });
+  return value;
+}
 
 const mostLines = 60;
 

@@ -1,6 +1,5 @@
 import { runAs } from '../core/ownership';
-import { print } from '../core/print';
-import type { BareRead } from '../stage/thrown';
+import type { BareRead } from '../stage/bare-reads';
 import { door, type Fiber } from './door';
 import type { Provision } from '../stage/plan';
 import { containerOf, levelBelow, ownerName, tags, visit } from './fibers';
@@ -109,16 +108,13 @@ function tell(read: unknown): void {
 }
 
 /** A read without a provider, for a message. */
-export function bareRead(context: unknown, fiber: Fiber, anchor: unknown): BareRead {
-  const { _currentValue } = context as Context;
-  return {
-    token: context,
-    ...originOfContext(context),
-    value: print(_currentValue, 40),
-    reader: ownerName(fiber) ?? 'a component',
-    isAround: levelBelow(anchor, fiber) === undefined,
-  };
-}
+export const bareRead = (context: unknown, fiber: Fiber, anchor: unknown): BareRead => ({
+  token: context,
+  value: (context as Context)._currentValue,
+  reader: ownerName(fiber) ?? 'a component',
+  isAround: levelBelow(anchor, fiber) === undefined,
+  origin: () => originOfContext(context),
+});
 
 function providerOf(context: unknown, fiber: Fiber): Fiber | undefined {
   for (let at = fiber.return; at; at = at.return) {

@@ -1,7 +1,8 @@
 import * as React from 'react';
 import { isSpy } from '../core/spy';
 import type { Mounted, Plan } from '../stage/adapter';
-import { explainThrown, type BareRead } from '../stage/thrown';
+import { BareReads, wordDefault } from '../stage/bare-reads';
+import { explainThrown } from '../stage/thrown';
 import { settle } from './act';
 import { bareRead, listenToReads, noteReads } from './contexts';
 import { door, type Fiber } from './door';
@@ -19,7 +20,7 @@ type AnyContext = React.Context<unknown>;
 /** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
 export function mount(plan: Plan): Mounted {
   const { container, chronicle } = plan;
-  const bareReads: BareRead[] = [];
+  const bareReads = new BareReads(chronicle);
   const anchor = anchorOf(plan);
   const onCaught = (error: unknown, componentStack: string) => {
     spoil(container);
@@ -28,7 +29,7 @@ export function mount(plan: Plan): Mounted {
       explainThrown(error, {
         subject: plan.name,
         ...traceOf(error, componentStack),
-        bareReads,
+        bareReads: bareReads.all,
         provided,
         chronicle,
         thing: 'context',
@@ -46,13 +47,7 @@ export function mount(plan: Plan): Mounted {
       if (containerOf(fiber) !== container) return;
       if (provider) return markRead(plan, context, provider);
       const read = bareRead(context, fiber, anchor);
-      if (!bareReads.some((other) => other.token === read.token && other.reader === read.reader)) {
-        chronicle.add('read', nameOfContext(context), {
-          detail: `${read.value}, the default: nobody provides it`,
-          from: read.reader,
-        });
-      }
-      bareReads.push(read);
+      bareReads.note(read, () => wordDefault(read));
     }),
     listenToCommits(container, () => {
       notePlace();

@@ -47,5 +47,5 @@ export function originOfContext(context: unknown): Origin {
 /** How a message calls a context. */
 export function nameOfContext(context: unknown): string {
   const { name, made } = originOfContext(context);
-  return name ?? (made ? `a context made at ${made}` : 'a context');
+  return name ?? (made ? `a value made at ${made}` : 'a value');
 }

@@ -1,24 +1,10 @@
 import { isExplained } from '../core/errors/called-from';
-import { packageOf } from '../core/origin';
+import { packageOf, type Origin } from '../core/origin';
 import { explain } from './errors';
 import { print } from '../core/print';
 import { whatThePageLacks } from '../page/lacking';
+import type { BareRead } from './bare-reads';
 import type { ChronicleLog } from '../core/chronicle';
-
-/** A value that was asked for where nobody provides it. */
-export interface BareRead {
-  /** What it was asked by: a context, an injection key. */
-  readonly token: unknown;
-  /** What that is called in the code, where anybody knows. */
-  readonly name?: string | undefined;
-  /** Where it was made, where it has no name: `session.ts:2`. */
-  readonly made?: string | undefined;
-  /** What was got instead, printed. */
-  readonly value: string;
-  readonly reader: string;
-  /** True where the reader stands around the subject, in what `wrap` gives. */
-  readonly isAround?: boolean;
-}
 
 interface Circumstances {
   readonly subject: string;
@@ -54,7 +40,9 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const told = { cause: error, chronicle };
   const feature = whatThePageLacks(error);
   if (feature) return explain('SIM-PAGE-LACKS', { subject, thrower, feature, threw }, told);
-  const lacks = unique(bareReads.filter(({ reader }) => reader === thrower || reader === subject));
+  const lacks = unique(bareReads.filter(({ reader }) => reader === thrower || reader === subject)).map(
+    worded,
+  );
   const fitting = lacks.filter((read) => fits(read, error, threw));
   const chain = hooksIn(error);
   const library = chain.at(-1);
@@ -72,7 +60,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const printed = lacks.filter((other) => other !== read).map(printRead);
   if (read) {
     const { token, name, made, value, reader, isAround } = read;
-    const isGiven = isAround === true && provided.some((one) => one.token === token);
+    const isGiven = isAround && provided.some((one) => one.token === token);
     const fields = {
       ...{ token: name, made, value, reader, thrower, threw, thing, ...stubbed },
       others: printed,
@@ -100,7 +88,12 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   return explain('SIM-RENDER-THREW', fields, told);
 }
 
-const printRead = ({ name, made, reader }: BareRead): string =>
+/** A read with all there is to say of it. */
+type Lack = Omit<BareRead, 'origin' | 'value'> & Origin & { readonly value: string };
+
+const worded = (read: BareRead): Lack => ({ ...read, ...read.origin(), value: print(read.value, 40) });
+
+const printRead = ({ name, made, reader }: Lack): string =>
   `${name ? `"${name}"` : made ? `one made at ${made}` : 'one without a name'}, read by ${reader}`;
 
 const unique = (reads: readonly BareRead[]): BareRead[] =>
@@ -110,7 +103,7 @@ const unique = (reads: readonly BareRead[]): BareRead[] =>
   );
 
 /** Whether what was thrown can come of a value that was not there. */
-function fits(read: BareRead, error: unknown, threw: string): boolean {
+function fits(read: Lack, error: unknown, threw: string): boolean {
   if (isNamedIn(read, threw) || speaksOfProvider(threw)) return true;
   if ((error as { name?: unknown } | null)?.name !== 'TypeError') return false;
   const { value } = read;
@@ -119,7 +112,7 @@ function fits(read: BareRead, error: unknown, threw: string): boolean {
 }
 
 // As it is called, or what it is of: "needs a session" speaks of a SessionContext that has none.
-function isNamedIn({ name, value }: BareRead, threw: string): boolean {
+function isNamedIn({ name, value }: Lack, threw: string): boolean {
   if (name === undefined) return false;
   const has = (word: string, flags = '') =>
     new RegExp(`\\b${word.replace(/[^\w]/g, '.')}\\b`, flags).test(threw);

@@ -4,7 +4,8 @@ import { explain } from './errors';
 import { nearest } from '../core/near';
 import { print } from '../core/print';
 import type { Plan } from '../stage/adapter';
-import { explainThrown, type BareRead } from '../stage/thrown';
+import { BareReads, type BareRead } from '../stage/bare-reads';
+import { explainThrown } from '../stage/thrown';
 import { asName, nameOf, type Definition } from './kinds';
 import { isDirectiveName } from './directives';
 import { isStubComponent } from './stub-component';
@@ -19,9 +20,8 @@ export function listenToFailures(
   plan: Plan,
   isSubject: (instance: Instance | undefined) => boolean,
 ) {
+  const asked = new BareReads(plan.chronicle);
   const bareReads: BareRead[] = [];
-  let asked: BareRead | undefined;
-  const told = new Set<string>();
   let failed = false;
   const broken = new WeakSet<Instance>();
   app.config.errorHandler = (error, proxy, info) => {
@@ -47,7 +47,7 @@ export function listenToFailures(
   };
   app.config.warnHandler = (message, proxy, trace) => {
     // Vue warns of what has no default, and of that only; what was asked for last is what it warns of.
-    if (/^injection ".*" not found/.test(message)) return void (asked && bareReads.push(asked));
+    if (/^injection ".*" not found/.test(message)) return void bareReads.push(...asked.all.slice(-1));
     // Vue goes on with a component whose setup has thrown: what it lacks then is no news.
     if (failed) return;
     const wrongProp = isSubject(proxy?.$) ? wordWrongProp(message, plan) : undefined;
@@ -59,12 +59,9 @@ export function listenToFailures(
   return {
     onBareRead: (instance: Instance, token: string | symbol) => {
       if (isPrivate(token)) return;
-      const name = nameOfToken(token);
       const reader = nameOf(instance.type) ?? 'a component';
-      asked = { token, name, value: 'undefined', reader };
-      if (!told.has(`${name}\0${reader}`))
-        plan.chronicle.add('read', name, { detail: 'nobody provides it', from: reader });
-      told.add(`${name}\0${reader}`);
+      const origin = () => ({ name: nameOfToken(token) });
+      asked.note({ token, value: undefined, reader, isAround: false, origin });
     },
   };
 }

@@ -1,0 +1,40 @@
+import type { ChronicleLog } from '../core/chronicle';
+import type { Origin } from '../core/origin';
+import { print } from '../core/print';
+
+/** A value that was asked for where nobody provides it. */
+export interface BareRead {
+  /** What it was asked by: a context, an injection key. */
+  readonly token: unknown;
+  /** What was got instead. */
+  readonly value: unknown;
+  readonly reader: string;
+  /** True where the reader stands around the subject, in what `wrap` gives. */
+  readonly isAround: boolean;
+  /** What the token is called in the code; asked for only where a message tells of it. */
+  origin(): Origin;
+}
+
+/** What a subject has asked for and nobody provides, written down once for each component that asks. */
+export class BareReads {
+  readonly all: BareRead[] = [];
+  readonly #known = new Map<unknown, Set<string>>();
+
+  constructor(private readonly chronicle: ChronicleLog) {}
+
+  /** @param detail what the chronicle says of it */
+  note(read: BareRead, detail: () => string = () => 'nobody provides it'): void {
+    this.all.push(read);
+    const readers = this.#known.get(read.token) ?? new Set();
+    this.#known.set(read.token, readers);
+    if (readers.has(read.reader)) return;
+    readers.add(read.reader);
+    this.chronicle.add('read', () => nameOf(read.origin()), { detail, from: read.reader });
+  }
+}
+
+const nameOf = ({ name, made }: Origin): string => name ?? (made ? `a value made at ${made}` : 'a value');
+
+/** The default that was got instead, for the chronicle. */
+export const wordDefault = ({ value }: BareRead): string =>
+  `${print(value, 40)}, the default: nobody provides it`;
