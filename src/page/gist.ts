@@ -18,6 +18,15 @@ const order = [
   'button',
   'link',
   'textbox',
+  'searchbox',
+  'combobox',
+  'checkbox',
+  'radio',
+  'switch',
+  'slider',
+  'spinbutton',
+  'tab',
+  'img',
 ];
 const telling = new Set(order);
 /** What can have one of these roles by itself: most of a page need not be asked for its role. */
@@ -30,6 +39,8 @@ export interface Line {
   /** From what a person is told first to what they find by looking. */
   readonly rank: number;
   told(): string;
+  /** What state it is in, which is told where nothing else is new. */
+  state(): string;
 }
 
 /** What there is to tell about what is in an element. */
@@ -92,18 +103,30 @@ export const lineOf = (element: Element): Line | undefined => tellingLine(elemen
 function tellingLine(element: Element): Line | undefined {
   const mayTell = tellsByItself(element.localName) || element.hasAttribute('role');
   const role = mayTell ? (roleOf(element) ?? '') : '';
-  if (telling.has(role)) return makeLine(order.indexOf(role), () => tell(element, role));
+  if (telling.has(role))
+    return makeLine(
+      order.indexOf(role),
+      () => tell(element, role),
+      () => statesOf(element),
+    );
   const part = element.getAttribute('data-part');
-  return part ? makeLine(3.5, () => `stub ${part}`) : undefined;
+  return part
+    ? makeLine(
+        3.5,
+        () => `stub ${part}`,
+        () => element.getAttribute('data-props') ?? '',
+      )
+    : undefined;
 }
 
 const textLine = (element: Element): Line | undefined =>
   isLine(element) ? makeLine(order.length, () => `text ${quote(textOf(element))}`) : undefined;
 
 // The page goes on: what a line says is what it said when it was looked at.
-function makeLine(rank: number, word: () => string): Line {
+function makeLine(rank: number, word: () => string, wordState = () => ''): Line {
   let said: string | undefined;
-  return { rank, told: () => (said ??= word()) };
+  let state: string | undefined;
+  return { rank, told: () => (said ??= word()), state: () => (state ??= wordState()) };
 }
 
 // A line of text that stands for itself, not the words on something that is told of anyway.
@@ -124,6 +147,35 @@ function isInsideTold(element: Element): boolean {
 
 const quote = (text: string) => JSON.stringify(text.length > 50 ? `${text.slice(0, 49)}…` : text);
 
+// By the attributes: a copy of an earlier moment has no others.
+const statesOf = (element: Element): string =>
+  perceived
+    .flatMap(([attribute, word]) => {
+      const value = element.getAttribute(attribute);
+      return value === null ? [] : [word ? word(value) : attribute];
+    })
+    .filter(Boolean)
+    .join(' ');
+
+const either = (is: string, isNot: string) => (value: string) =>
+  value === 'true' ? is : value === 'false' ? isNot : value;
+const perceived: readonly (readonly [attribute: string, word?: (value: string) => string])[] = [
+  ['checked'],
+  ['disabled'],
+  ['aria-checked', either('checked', 'not checked')],
+  ['aria-pressed', either('pressed', 'not pressed')],
+  ['aria-selected', either('selected', 'not selected')],
+  ['aria-expanded', either('expanded', 'collapsed')],
+  ['aria-disabled', either('disabled', '')],
+  ['aria-busy', either('busy', '')],
+  ['aria-invalid', either('invalid', '')],
+  ['aria-current', (value) => (value === 'false' ? '' : 'current')],
+  ['aria-valuenow', (value) => `at ${value}`],
+  ['value', (value) => value && `value ${quote(value)}`],
+];
+
+const cut = (text: string, most: number) => (text.length > most ? `${text.slice(0, most - 1)}…` : text);
+
 function tell(element: Element, role: string): string {
   if (role === 'list') return `list of ${element.childElementCount}`;
   if (role === 'table') return `table of ${element.querySelectorAll('tbody tr').length} rows`;
@@ -135,7 +187,20 @@ export function tellNews(before: readonly Line[], after: readonly Line[]): strin
   const news = firstNews(before, after);
   if (news) return news;
   const gone = firstNews(after, before);
-  return gone ? `no more ${gone}` : 'looks as before';
+  return gone ? `no more ${gone}` : (newsOfState(before, after) ?? newsOfOrder(before, after));
+}
+
+function newsOfState(before: readonly Line[], after: readonly Line[]): string | undefined {
+  const whole = (line: Line) => `${line.told()} ${cut(line.state(), 40)}`.trimEnd();
+  const old = tally(before.map(whole));
+  const [first, ...more] = after.map(whole).filter((told) => !take(old, told));
+  return first && `${first}${more.length > 0 ? ', …' : ''}`;
+}
+
+// The same things as before, but one of them earlier than it was.
+function newsOfOrder(before: readonly Line[], after: readonly Line[]): string {
+  const at = after.findIndex((line, place) => line.told() !== before[place]?.told());
+  return at < 0 ? 'looks as before' : `in another order, from ${after[at]!.told()} on`;
 }
 
 /** The most telling line that is new, and whether there is more; no line below it is worded but to tell that. */

@@ -193,6 +193,9 @@ function gistAround(frame: Element, places: readonly Element[] | undefined): Lin
 
 // The copy goes on to an earlier moment: what is to be compared with it is worded before.
 function worded(lines: Line[]): Line[] {
-  for (const line of lines) line.told();
+  for (const line of lines) {
+    line.told();
+    line.state();
+  }
   return lines;
 }

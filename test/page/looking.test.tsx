@@ -1,4 +1,5 @@
 import 'simulacra/jest';
+import { useLayoutEffect, useRef } from 'react';
 import { css, label, role, testId, text, type Locator } from 'simulacra';
 import { isolate } from 'simulacra/react';
 import { nameOf } from '../../src/page/names';
@@ -122,3 +123,57 @@ describe('the history of a page', () => {
     ]);
   });
 });
+
+it('tells in the chronicle what a person perceives of a change', async () => {
+  const changes: [string, (root: Element) => void][] = [
+    ['img "Borage"', (root) => root.querySelector('img')!.setAttribute('alt', 'Borage')],
+    [
+      'checkbox "Marked" checked',
+      (root) => root.querySelector('[type=checkbox]')!.setAttribute('checked', ''),
+    ],
+    [
+      'searchbox "Find a hive" value "Clover"',
+      (root) => root.querySelector('[type=search]')!.setAttribute('value', 'Clover'),
+    ],
+    ['button "Queen" pressed', (root) => root.querySelector('button')!.setAttribute('aria-pressed', 'true')],
+    [
+      'in another order, from text "Clover" on',
+      (root) => root.querySelector('tbody')!.append(root.querySelector('tr')!),
+    ],
+    [
+      'stub Card hive="h2"',
+      (root) => root.querySelector('[data-part]')!.setAttribute('data-props', 'hive="h2"'),
+    ],
+    ['looks as before', (root) => root.firstElementChild!.setAttribute('class', 'wide')],
+  ];
+  for (const [told, change] of changes) {
+    const Page = ({ turn }: { turn: number }) => {
+      const place = useRef<HTMLDivElement>(null);
+      useLayoutEffect(() => {
+        if (turn === 0) return;
+        change(place.current!);
+      }, [turn]);
+      return (
+        <div ref={place} data-turn={turn}>
+          <div dangerouslySetInnerHTML={markup} />
+        </div>
+      );
+    };
+    const page = await isolate(Page, { props: { turn: 0 } });
+    await page.update({ turn: 1 });
+    expect(
+      page.chronicle
+        .of('rendered')
+        .map(({ detail }) => detail)
+        .at(-1),
+    ).toBe(told);
+    await page.takeDown();
+  }
+});
+
+const markup = {
+  __html: `<img alt="Anemone"><label><input type="checkbox">Marked</label>
+    <input type="search" aria-label="Find a hive"><button aria-pressed="false">Queen</button>
+    <table><tbody><tr><td>Borage</td></tr><tr><td>Clover</td></tr></tbody></table>
+    <sim-part data-part="Card" data-props='hive="h1"'></sim-part>`,
+};
