@@ -1,3 +1,4 @@
+import { isError } from '../core/is-error';
 import '@angular/compiler';
 import * as core from '@angular/core';
 import { createApplication } from '@angular/platform-browser';
@@ -102,7 +103,7 @@ function blame(error: unknown): void {
 }
 
 const isOfRendering = (error: unknown) =>
-  error instanceof Error && /_Template|detectChanges|refreshView|synchronizeOnce/.test(error.stack ?? '');
+  isError(error) && /_Template|detectChanges|refreshView|synchronizeOnce/.test(error.stack ?? '');
 
 function fails({ check }: Live): boolean {
   try {

@@ -1,3 +1,4 @@
+import { isError } from '../core/is-error';
 import { isExplained } from '../core/errors/called-from';
 import { explain as explainOwn } from './errors';
 import { explain } from '../stage/errors';
@@ -87,7 +88,7 @@ const readerIn = (message: string): string | undefined => {
 };
 
 function phaseOf(error: unknown): string {
-  const stack = error instanceof Error ? (error.stack ?? '') : '';
+  const stack = isError(error) ? (error.stack ?? '') : '';
   const hook = /\.(ng[A-Z]\w+)/.exec(stack)?.[1];
   if (hook) return `in ${hook}`;
   return /at new /.test(stack.split('_Template')[0] ?? '') && !/_Template/.test(stack.split('\n')[1] ?? '')

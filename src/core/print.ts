@@ -1,3 +1,4 @@
+import { isError } from './is-error';
 /** Prints any value on one line, short enough to stand inside a sentence. */
 export function print(value: unknown, room = 80): string {
   const text = printDeep(value, 0, []);
@@ -41,7 +42,7 @@ function read(value: object, key: PropertyKey): unknown {
 
 function printObject(value: object, depth: number, above: readonly object[]): string {
   if (above.includes(value)) return '(itself)';
-  if (value instanceof Error) return `${value.name}(${JSON.stringify(value.message)})`;
+  if (isError(value)) return `${value.name}(${JSON.stringify(value.message)})`;
   if (value instanceof Date || value instanceof RegExp) return String(value);
   const tag = (value as { nodeName?: unknown }).nodeName;
   if (typeof tag === 'string') return `<${tag.toLowerCase()}>`;
@@ -108,4 +109,4 @@ export function list(items: readonly string[], most = 8, joiner = 'and'): string
 
 /** What was thrown, as a sentence has it: the class and message of an error, anything else printed. */
 export const printThrown = (thrown: unknown): string =>
-  thrown instanceof Error ? `${thrown.name}: ${thrown.message}` : print(thrown);
+  isError(thrown) ? `${thrown.name}: ${thrown.message}` : print(thrown);

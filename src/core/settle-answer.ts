@@ -1,3 +1,4 @@
+import { isError } from './is-error';
 import { isPromise } from './is-promise';
 import { isArranged, takeTurn, type Failure } from './answers';
 import type { Environment } from './environment';
@@ -75,7 +76,7 @@ async function passTime(delay: number, { environment, label }: Asker): Promise<v
 
 /** The error a function double rejects with. */
 export function errorOf({ reason, problem }: Failure): unknown {
-  if (reason instanceof Error) return reason;
+  if (isError(reason)) return reason;
   if (typeof reason === 'object' && reason !== null) return reason;
   const error = new Error(
     typeof reason === 'string' ? reason : (problem?.title ?? `Failed with ${reason ?? 'no reason'}`),

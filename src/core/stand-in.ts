@@ -1,3 +1,4 @@
+import { isProbed } from './probed';
 import { isArranged } from './answers';
 import { explain } from './errors';
 import { nearest } from './near';
@@ -90,29 +91,15 @@ function fromNames(
   }
   return new Proxy(double, {
     get(target, key) {
-      if (key in target || typeof key === 'symbol' || probed.has(key)) {
+      if (key in target || isProbed(key)) {
         return Reflect.get(target, key) as unknown;
       }
-      define(target, key, known ? makeUnknown(whose, key, known) : spy(undefined, key));
-      return target[key];
+      const name = String(key);
+      define(target, name, known ? makeUnknown(whose, name, known) : spy(undefined, name));
+      return target[name];
     },
   });
 }
-
-// Read by promises, printers, frameworks (Angular's lifecycle) and equality checks of anything they are handed.
-const probed = new Set([
-  ...['then', 'toJSON', 'constructor', 'prototype', 'inspect', 'length', '__esModule'],
-  ...[
-    'nodeType',
-    'nodeName',
-    'tagName',
-    'hasAttribute',
-    'asymmetricMatch',
-    '$$typeof',
-    'simulacra',
-    'ngOnDestroy',
-  ],
-]);
 
 const isCallAnswer = (answer: unknown) =>
   isArranged(answer) || (typeof answer === 'function' && !isReactive(answer));
@@ -139,8 +126,7 @@ function makeUnknown(whose: string, name: string, known: readonly string[]): unk
   };
   return new Proxy(call, {
     get: (target, key) => {
-      if (typeof key === 'symbol' || probed.has(key) || key === 'name')
-        return Reflect.get(target, key) as unknown;
+      if (isProbed(key) || key === 'name') return Reflect.get(target, key) as unknown;
       throw explainUnknown(whose, name, known);
     },
   });

@@ -1,3 +1,5 @@
+import { isError } from '../core/is-error';
+
 /** What a browser has and a simulated page may lack, by the name it is asked for. */
 const globals = new Set(
   [
@@ -49,7 +51,7 @@ const methods = new Set(
 
 /** What the page lacks, where that made code throw; undefined for any other error. */
 export function whatThePageLacks(error: unknown): string | undefined {
-  if (!(error instanceof Error || (error as Error | null)?.name?.endsWith('Error'))) return undefined;
+  if (!isError(error)) return undefined;
   const { name, message = '' } = error as Error;
   const [, bare] = name === 'ReferenceError' ? (/^(\w+) is not defined/.exec(message) ?? []) : [];
   if (bare) return globals.has(bare) && !(bare in globalThis) ? bare : undefined;

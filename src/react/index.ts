@@ -6,7 +6,7 @@ import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Load, Loaded } from '../stage/load-subject';
 import { makeStub, type Stub } from '../stage/stubs';
-import type { Subject } from '../stage/subject';
+import type { Lacking, Subject } from '../stage/subject';
 import { reactAdapter } from './adapter';
 
 installOnce();
@@ -83,11 +83,17 @@ export function isolate<C extends Component | Load, V extends readonly unknown[]
  * const gate = await isolateSignedIn(YardGate, { props: { children: 'The yard' } });
  * expect(gate).toShow(text('Imke'));
  */
-export function isolateWith<D extends readonly unknown[] = []>(
-  defaults: Surroundings<D> & { readonly props?: object },
-): typeof isolate {
-  return isolateOnWith(reactAdapter, defaults as AllOptions) as unknown as typeof isolate;
+export function isolateWith<D extends readonly unknown[] = [], G extends object = object>(
+  defaults: Surroundings<D> & { readonly props?: G },
+): TeamIsolate<G> {
+  return isolateOnWith(reactAdapter, defaults as AllOptions) as unknown as TeamIsolate<G>;
 }
+
+/** A team's own `isolate`: what its defaults have of the props need not be given. */
+export type TeamIsolate<G = object> = <C extends Component | Load, V extends readonly unknown[] = []>(
+  component: C,
+  ...args: Arguments<Lacking<React.ComponentProps<Loaded<C, Component>>, G>, V>
+) => Promise<Subject<React.ComponentProps<Loaded<C, Component>>>>;
 
 /**
  * Says how a child component is replaced. Without a second argument by the default stub: a plain

@@ -120,13 +120,19 @@ const anchorOf = ({ provide, wrap }: Plan): unknown =>
 function surround(plan: Plan, props: object, onCaught: OnCaught): React.ReactNode {
   const subject = React.createElement(plan.component as React.FC, props);
   if (anchorOf(plan) === SimulacraBoundary) return boundary(onCaught, subject);
+  const [outermost] = plan.wrap;
   const provided = plan.provide.reduce<React.ReactNode>(
     (inside, { token, value }) => React.createElement((token as AnyContext).Provider, { value }, inside),
     React.createElement(SimulacraAnchor, null, subject),
   );
   const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);
-  return boundary(onCaught, wrapped);
+  const caught = boundary(onCaught, wrapped);
+  // React runs effects twice only where nothing stands around the strict mode of a root.
+  return isStrictMode(outermost) ? React.createElement(React.StrictMode, null, caught) : caught;
 }
+
+const isStrictMode = (wrapper: unknown): boolean =>
+  wrapper === React.StrictMode || (React.isValidElement(wrapper) && wrapper.type === React.StrictMode);
 
 let template: React.ReactElement<BoundaryProps> | undefined;
 

@@ -19,6 +19,7 @@ import { checkOptions, mergeOptions, type AllOptions } from './options';
 import { printProps } from './outline';
 import { complainOfUnread, readOptions, type ReadOptions } from './plan';
 import { Stage } from './stage';
+import { isStub } from './stubs';
 import type { Subject } from './subject';
 
 /** A subject that is being put on the stage. */
@@ -174,7 +175,7 @@ function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): 
 function checkListed(adapter: Adapter, options: AllOptions, calledAt: Error): void {
   for (const option of ['stub', 'keep'] as const) {
     for (const one of options[option] ?? []) {
-      const target = typeof one === 'object' && one !== null && 'target' in one ? one.target : one;
+      const target = isStub(one) ? one.target : one;
       if (typeof target === 'string' || adapter.nameOf(target) !== undefined) continue;
       const wanted = `components or their names; one of them is ${target === undefined ? 'undefined: check its import' : 'neither'}`;
       refuse('SIM-OPTION-VALUE', { option, value: target, wanted }, { calledAt });

@@ -1,3 +1,4 @@
+import { isError } from '../core/is-error';
 import { whatThePageLacks } from '../page/lacking';
 import { isExplained } from '../core/errors/called-from';
 import { refuse } from './errors';
@@ -32,7 +33,7 @@ async function load(adapter: Adapter, given: Load, calledAt: Error): Promise<unk
   const specifier = specifierIn(given);
   const found = await callForSubject(given).catch((error: unknown) => {
     if (isExplained(error)) throw error;
-    const threw = error instanceof Error ? `${error.name}: ${error.message}` : String(error);
+    const threw = isError(error) ? `${error.name}: ${error.message}` : String(error);
     const [, module] = /Cannot find (?:module|package) '([^']+)'/.exec(threw) ?? [];
     const fields = { specifier, threw, module, feature: whatThePageLacks(error) };
     return refuse('SIM-SUBJECT-LOAD', fields, { cause: error, calledAt });

@@ -1,6 +1,7 @@
 import { calledFrom } from '../core/errors/called-from';
 import { refuseProps } from './declared';
 import { refuse } from './errors';
+import { isProbed } from '../core/probed';
 import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
 import { makeStep } from '../core/step';
@@ -148,14 +149,14 @@ function readOutputs(stage: Stage, calledAt: Error): Subject['outputs'] {
   const told = stage.mounted?.outputs() ?? {};
   return new Proxy(told, {
     get: (_, name) => {
-      if (typeof name === 'symbol' || name in told || name === 'then' || name === 'toJSON')
-        return told[name as string];
+      if (name in told || isProbed(name)) return told[name as string];
+      const asked = String(name);
       const known = Object.keys(told);
       const fields = {
         subject: stage.setting.name,
-        asked: name,
+        asked,
         known,
-        nearest: nearest(name, known),
+        nearest: nearest(asked, known),
         hint: stage.setting.adapter.outputHint,
       };
       return refuse('SIM-OUTPUT-NONE', fields, { calledAt, chronicle: stage.chronicle });

@@ -33,17 +33,18 @@ export function readOptions(adapter: Adapter, options: AllOptions): ReadOptions 
     props,
     slots,
     stubs: new StubSet(stub, keep, most, adapter.nameOf, adapter.unwrap),
-    provide: provide.map(([token, value], at) => ({
-      token,
-      value,
-      spare: at < (options.spareProvisions ?? 0),
-      used: false,
-    })),
+    provide: readProvisions(provide, options.spareProvisions ?? 0),
     wrap,
     routes: (options.network ?? {}) as Record<string, unknown>,
     given: options,
   };
 }
+
+// Of two values for one token the later counts, so that a test's own goes before its team's.
+const readProvisions = (provide: NonNullable<AllOptions['provide']>, spare: number): Provision[] =>
+  provide
+    .map(([token, value], at) => ({ token, value, spare: at < spare, used: false }))
+    .filter(({ token }, at) => !provide.slice(at + 1).some(([later]) => later === token));
 
 /** What to say of a value that nobody has read; undefined where each was, or need not be. */
 export function complainOfUnread(
@@ -51,10 +52,9 @@ export function complainOfUnread(
   { provide }: ReadOptions,
   nameOfToken: (token: unknown) => string,
 ): Error | undefined {
-  const last = new Map(provide.map((one) => [one.token, one]));
-  const unread = [...last.values()].filter(({ spare, used }) => !spare && !used);
+  const unread = provide.filter(({ spare, used }) => !spare && !used);
   if (unread.length === 0) return undefined;
   const names = unread.map(({ token }) => nameOfToken(token));
-  const read = [...last.values()].filter(({ used }) => used).map(({ token }) => nameOfToken(token));
+  const read = provide.filter(({ used }) => used).map(({ token }) => nameOfToken(token));
   return explain('SIM-PROVIDE-UNUSED', { subject, names, read });
 }

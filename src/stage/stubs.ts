@@ -24,7 +24,8 @@ export const makeStub = (
   { render, handle }: Partial<Pick<Stub, 'render' | 'handle'>> = {},
 ): Stub => ({ simulacra: 'stub', target, render, handle });
 
-const isStub = (value: unknown): value is Stub =>
+/** True for what `stub()` returns. */
+export const isStub = (value: unknown): value is Stub =>
   typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'stub';
 
 /** One stub that is rendered: what it was given, and where it is. */

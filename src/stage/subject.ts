@@ -23,6 +23,13 @@ export type PropsOf<C> = C extends new (...args: any[]) => { $props: infer P }
     : C extends new (props: infer P, ...rest: any[]) => unknown
       ? P
       : Record<string, any>;
+/** Props of which some are given beforehand, by a team's defaults: those need not be given again. */
+export type Lacking<P, G> = [keyof G] extends [never]
+  ? P
+  : P extends unknown
+    ? Omit<P, keyof G> & Partial<Pick<P, Extract<keyof G, keyof P>>>
+    : never;
+
 /** The arguments of each time something was told, by name: the functions among the props. */
 export type OutputsOf<P> = {
   readonly [

@@ -1,3 +1,4 @@
+import { isError } from '../core/is-error';
 import { isExplained } from '../core/errors/called-from';
 import { packageOf, type Origin } from '../core/origin';
 import { explain } from './errors';
@@ -36,7 +37,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   if (isExplained(inner)) return inner;
   const { subject, bareReads, provided, chronicle, names, thing, phase, stub } = around;
   const thrower = names[0] ?? subject;
-  const threw = error instanceof Error ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
+  const threw = isError(error) ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
   const told = { cause: error, chronicle };
   const feature = whatThePageLacks(error);
   if (feature) return explain('SIM-PAGE-LACKS', { subject, thrower, feature, threw }, told);
@@ -143,7 +144,7 @@ interface LibraryHook {
  * tells then.
  */
 function hooksIn(error: unknown): LibraryHook[] {
-  const frames = (error instanceof Error ? (error.stack ?? '') : '').split('\n').filter(isFrame);
+  const frames = (isError(error) ? (error.stack ?? '') : '').split('\n').filter(isFrame);
   const isFramework = (library: string | undefined) =>
     library !== undefined && /^(react|react-dom|vue|@vue\/.*|@angular\/core)$/.test(library);
   const thrownIn = frames.map(packageOf).find((library) => !isFramework(library));

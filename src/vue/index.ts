@@ -7,7 +7,7 @@ import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Part } from '../stage/parts';
 import type { StandIn } from '../core/stand-in';
 import { makeStub, type Stub } from '../stage/stubs';
-import type { PropsOf, Subject as AnySubject } from '../stage/subject';
+import type { Lacking, PropsOf, Subject as AnySubject } from '../stage/subject';
 import type { Swap } from '../seam/swap';
 import { vueAdapter } from './adapter';
 
@@ -59,16 +59,19 @@ export interface Surroundings<V extends readonly unknown[] = readonly unknown[]>
 }
 
 /** The options of {@link isolate}; `props` may be left out where the component requires none. */
-export type Options<C, V extends readonly unknown[] = readonly unknown[]> = Surroundings<V> & {
+export type Options<
+  C,
+  V extends readonly unknown[] = readonly unknown[],
+  P = PropsOf<C>,
+> = Surroundings<V> & {
   /** What is put into the subject, by slot. */
   readonly slots?: SlotsFor<C>;
-} & (object extends PropsOf<C>
-    ? { readonly props?: Given<PropsOf<C>> }
-    : { readonly props: Given<PropsOf<C>> });
+} & (object extends P ? { readonly props?: Given<P> } : { readonly props: Given<P> });
 
 /** Arguments after the component: the options, which may be missing where no prop is required. */
-export type Arguments<C, V extends readonly unknown[]> =
-  object extends PropsOf<C> ? [options?: Options<C, V>] : [options: Options<C, V>];
+export type Arguments<C, V extends readonly unknown[], P = PropsOf<C>> = object extends P
+  ? [options?: Options<C, V, P>]
+  : [options: Options<C, V, P>];
 
 /** The component being verified, alone on its stage. */
 export interface Subject<Props = object> extends Omit<
@@ -124,11 +127,17 @@ export function isolate<C extends Component | Load, V extends readonly unknown[]
  * const gate = await isolateSignedIn(YardGate, { slots: { default: 'The yard' } });
  * expect(gate).toShow(text('Imke'));
  */
-export function isolateWith<D extends readonly unknown[] = []>(
-  defaults: Surroundings<D> & { readonly props?: object },
-): typeof isolate {
-  return isolateOnWith(vueAdapter, defaults as AllOptions) as unknown as typeof isolate;
+export function isolateWith<D extends readonly unknown[] = [], G extends object = object>(
+  defaults: Surroundings<D> & { readonly props?: G },
+): TeamIsolate<G> {
+  return isolateOnWith(vueAdapter, defaults as AllOptions) as unknown as TeamIsolate<G>;
 }
+
+/** A team's own `isolate`: what its defaults have of the props need not be given. */
+export type TeamIsolate<G = object> = <C extends Component | Load, V extends readonly unknown[] = []>(
+  component: C,
+  ...args: Arguments<Loaded<C, Component>, V, Lacking<PropsOf<Loaded<C, Component>>, G>>
+) => Promise<Subject<PropsOf<Loaded<C, Component>>>>;
 
 /**
  * Says how a child component is replaced. Without a second argument by the default stub: a plain

@@ -1,9 +1,10 @@
 import 'simulacra/jest';
-import { isolate, isolateWith, stub } from 'simulacra/react';
+import { isolate, isolateWith, stub, type Wrapper } from 'simulacra/react';
 import {
   Component,
   createRef,
   forwardRef,
+  Fragment,
   lazy,
   memo,
   StrictMode,
@@ -13,6 +14,7 @@ import {
   useState,
   version,
   type ComponentType,
+  type ReactNode,
 } from 'react';
 import { createPortal } from 'react-dom';
 import { hold, label, part, role, text } from 'simulacra';
@@ -168,6 +170,46 @@ describe(`React ${version}, its own ways`, () => {
       await page.takeDown();
     }
     overlay.remove();
+  });
+
+  it('runs effects twice in strict mode where a root of its own does', async () => {
+    const told: string[] = [];
+    const Told = () => {
+      useEffect(() => {
+        told.push('effect');
+        return () => void told.push('clean-up');
+      }, []);
+      return null;
+    };
+    const Inside = () => (
+      <StrictMode>
+        <Told />
+      </StrictMode>
+    );
+    const { createRoot } = await import('react-dom/client');
+    const bare = async (element: ReactNode) => {
+      const root = createRoot(document.createElement('div'));
+      root.render(element);
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      const was = told.splice(0).join();
+      root.unmount();
+      await new Promise((resolve) => setTimeout(resolve, 50));
+      told.length = 0;
+      return was;
+    };
+    const ours = async (component: ComponentType, wrap: readonly Wrapper[]) => {
+      const subject = await isolate(component, { wrap });
+      const was = told.splice(0).join();
+      await subject.takeDown();
+      told.length = 0;
+      return was;
+    };
+    const strict = await bare(<Inside />);
+    expect(strict).toBe(await ours(Inside, []));
+    for (const wrapper of [StrictMode as unknown as ComponentType, <StrictMode key="strict" />])
+      expect(await ours(Told, [wrapper])).toBe('effect,clean-up,effect');
+    expect(await bare(<StrictMode children={<Told />} />)).toBe('effect,clean-up,effect');
+    expect(await ours(Told, [Fragment as unknown as ComponentType])).toBe('effect');
   });
 
   it('pairs each real child with its own element', async () => {

@@ -230,6 +230,7 @@ export function conform(kit: Kit): void {
         await (board.part(Card) as Any).at(1).tell(tells('open'), 'h2');
         expect(opened.calls).toEqual([['h2']]);
         expect((board.outputs as Any)[tells('open')]).toEqual([['h2']]);
+        expect(board.outputs).toEqual({ [tells('open')]: [['h2']] });
         expect(board).toShow(text('Opened h2'));
       });
 
@@ -284,6 +285,21 @@ export function conform(kit: Kit): void {
           wrap: [...kit.wrappers],
         });
         expect(greeting.container.textContent).toMatch(/^Yard open.*Gate.*Good day, Imke$/);
+      });
+
+      it('gives the later of two values for one token, a test before its team', async () => {
+        const twice = await isolate(Greeting, {
+          provide: [
+            [kit.Keeper, 'Imke'],
+            [kit.Keeper, 'Joris'],
+          ],
+        });
+        expect(twice).toShow(text('Good day, Joris'));
+        const isolateAsTeam = kit.isolateWith({ provide: [[kit.Keeper, 'Imke']] });
+        expect(await isolateAsTeam(Greeting, { provide: [[kit.Keeper, 'Noor']] })).toShow(
+          text('Good day, Noor'),
+        );
+        expect(await isolateAsTeam(Greeting)).toShow(text('Good day, Imke'));
       });
 
       it('explains a provider that is missing', async () => {

@@ -1,7 +1,9 @@
 /** @jest-environment node */
 import { hold, inTurn, spy, standIn, stream } from 'simulacra';
 import { ChronicleLog } from '../../src/core/chronicle';
-import { print } from '../../src/core/print';
+import { print, printThrown } from '../../src/core/print';
+import { SimulacraError } from '../../src/core/errors';
+import { runInNewContext } from 'node:vm';
 
 describe('printing a value', () => {
   const refusing = new Proxy(
@@ -145,5 +147,35 @@ describe('doubles outside of every subject', () => {
     scale.unit = 'kg';
     expect([scale.live, scale.read(), scale.unit]).toEqual([undefined, 2, 'kg']);
     expect(standIn(Scale, { live: 'yes' }).live).toBe('yes');
+  });
+});
+
+describe('a failure as data', () => {
+  const asData = (fields: object): SimulacraError =>
+    JSON.parse(JSON.stringify(new SimulacraError('SIM-TRIED', fields, { head: 'tried' }))) as SimulacraError;
+
+  it('can be written down, whatever a test has given', () => {
+    const circular: Record<string, unknown> = { yard: 'north' };
+    circular['itself'] = circular;
+    const hives = Array.from({ length: 5000 }, (_, at) => ({ id: `h${at}` }));
+    const { code, message, fields } = asData({
+      ...{ circular, hives, long: 'x'.repeat(50_000), big: 3n, at: () => 1, map: new Map([[1, 2]]) },
+    }) as SimulacraError & { fields: Record<string, unknown> };
+    expect([code, message]).toEqual(['SIM-TRIED', 'SIM-TRIED  tried']);
+    expect(fields['hives']).toHaveLength(100);
+    expect(fields['long']).toHaveLength(10_001);
+    expect(fields).toMatchObject({
+      big: '3n',
+      at: 'ƒ at',
+      map: 'Map(1) { 1 => 2 }',
+      circular: { yard: 'north' },
+    });
+  });
+
+  it('keeps the name and message of an error of another realm', () => {
+    const foreign: unknown = runInNewContext("new RangeError('39.5 degrees')");
+    expect(foreign instanceof Error).toBe(false);
+    expect(printThrown(foreign)).toBe('RangeError: 39.5 degrees');
+    expect(print(foreign)).toBe('RangeError("39.5 degrees")');
   });
 });

@@ -73,6 +73,10 @@ async function surroundings() {
     ],
   });
   await isolateWith({ provide: [[Units, 'lb']] })(Card, { props: { hive } });
+  await isolateWith({ props: { hive } })(Card);
+  await isolateWith({ props: { hive } })(Card, { props: { hive } });
+  // @ts-expect-error a prop that the defaults do not have
+  await isolateWith({ props: { yard: 'north' } })(Card);
   // @ts-expect-error a value of another type
   await isolate(Bare, { provide: [[Units, 'stone']] });
   await isolate(Bare, {

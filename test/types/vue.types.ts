@@ -61,6 +61,9 @@ export async function surroundings() {
   });
   gate.given(SessionKey).signIn.calls satisfies [keeper: string][];
   await isolateWith({ provide: [[Units, 'lb']] })(YardGate);
+  await isolateWith({ props: { hive } })(HiveCard);
+  // @ts-expect-error a prop that the defaults do not have
+  await isolateWith({ props: { yard: 'north' } })(HiveCard);
   // @ts-expect-error a value of another type
   await isolate(YardGate, { provide: [[Units, 'stone']] });
   // @ts-expect-error a key without its value

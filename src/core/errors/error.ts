@@ -1,3 +1,5 @@
+import { print } from '../print';
+
 /** What every failure says, whatever its code. */
 export interface Report {
   /** What was asked and why it could not be done: one sentence or two. */
@@ -30,6 +32,30 @@ export class SimulacraError extends Error {
   ) {
     super(layOut(code, report, options.chronicle), 'cause' in options ? { cause: options.cause } : {});
   }
+
+  /** The facts as data that any program can read: what JSON has no word for is printed. */
+  toJSON(): object {
+    const { code, name, message, stack, fields } = this;
+    return { name, code, message, fields: asData(fields, 0), stack };
+  }
+}
+
+const deepest = 4;
+const mostInside = 100;
+
+function asData(value: unknown, depth: number): unknown {
+  if (typeof value === 'string') return value.length > 10_000 ? `${value.slice(0, 10_000)}…` : value;
+  if (value === null || /^(number|boolean|undefined)$/.test(typeof value)) return value;
+  if (typeof value !== 'object' || depth === deepest || !isData(value)) return print(value);
+  if (Array.isArray(value)) return value.slice(0, mostInside).map((one) => asData(one, depth + 1));
+  const entries = Object.entries(value).slice(0, mostInside);
+  return Object.fromEntries(entries.map(([key, one]) => [key, asData(one, depth + 1)]));
+}
+
+// Something of a class of its own is no data.
+function isData(value: object): boolean {
+  const prototype = Object.getPrototypeOf(value) as object | null;
+  return Array.isArray(value) || prototype === null || Object.getPrototypeOf(prototype) === null;
 }
 
 function layOut(code: string, report: Report, chronicle: string | undefined): string {

@@ -1,3 +1,4 @@
+import { isError } from '../is-error';
 import { isExplained } from './called-from';
 import { doubles } from './doubles';
 import { SimulacraError } from './error';
@@ -51,8 +52,8 @@ const indent = (text: string) => text.replace(/^(?=.)/gm, '  ');
 /** One complaint out of several: the first, with the others told in it. */
 export function joinComplaints(complaints: readonly unknown[]): unknown {
   const [first, ...others] = complaints;
-  if (others.length > 0 && first instanceof Error) {
-    const said = others.map((other) => (other instanceof Error ? other.message : String(other)));
+  if (others.length > 0 && isError(first)) {
+    const said = others.map((other) => (isError(other) ? other.message : String(other)));
     // What differs only in what happened before is the same.
     const own = first.message.split(history)[0]!;
     const told = [...new Set(said)].filter((text) => !own.includes(text.split(history)[0]!));
