@@ -1,5 +1,6 @@
 import '@angular/compiler';
 import * as core from '@angular/core';
+import { exportFitting, exportOf } from '../seam/exports';
 
 /** The class of a component, directive, pipe or service. */
 export type Class<T = unknown> = abstract new (...args: never[]) => T;
@@ -81,11 +82,17 @@ export const plainName = (name: string): string => name.replace(/^_/, '');
 export const nameOf = (type: unknown): string | undefined =>
   componentOf(type) || directiveOf(type) || pipeOf(type) ? plainName((type as Class).name) : undefined;
 
-/** How a token is called: a class by its name, any other by its description. */
+/** How a token is called in the code: a class by its name, any other by its export, or else its description. */
 export function nameOfToken(token: unknown): string {
   if (typeof token === 'function') return plainName(token.name);
-  return (token as { _desc?: string } | null)?._desc ?? String(token);
+  return exportOf(token) ?? descriptionOf(token) ?? String(token);
 }
+
+const descriptionOf = (token: unknown): string | undefined => (token as { _desc?: string } | null)?._desc;
+
+/** The same for a token of which only the description is known. */
+export const nameOfDescribed = (description: string): string =>
+  exportFitting((value) => descriptionOf(value) === description) ?? description;
 
 /** The factory of a class with its dependencies, as Angular would use it. */
 export function factoryOf({ factory, type }: Definition | PipeDefinition): (type?: unknown) => unknown {

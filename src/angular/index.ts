@@ -89,8 +89,15 @@ export type Provided<V extends readonly unknown[]> = readonly [
   ...{ readonly [K in keyof V]: readonly [token: core.ProviderToken<V[K]>, value: NoInfer<Public<V[K]>>] },
 ];
 
-/** What goes around the subject: a component, one with its inputs, a module, or what `provideRouter` and its like return. */
-export type Wrapper = Component | readonly [component: Component, inputs: object] | core.EnvironmentProviders;
+/** What goes around the subject: a component or directive, one with its inputs, a module, a provider, or what `provideRouter` and its like return. */
+export type Wrapper =
+  | Component
+  | readonly [component: Component, inputs: object]
+  | core.EnvironmentProviders
+  | core.ValueProvider
+  | core.FactoryProvider
+  | core.ClassProvider
+  | core.ExistingProvider;
 
 /** What is put into an `<ng-content>`: a text, elements, or a component. */
 export type SlotContent = string | Node | Component | readonly (string | Node | Component)[];

@@ -5,7 +5,7 @@ import { Observable } from 'rxjs';
 import type { Plan } from '../stage/adapter';
 import { app } from './application';
 import { AROUND, readProvision, type Surroundings } from './around';
-import { isComponent, isModule } from './definitions';
+import { directiveOf, isComponent, isModule } from './definitions';
 import { deferredBy } from './deferred';
 import type { Scope } from './scope';
 import { MemoryLocation } from './memory-location';
@@ -16,8 +16,27 @@ type Wrapping = readonly [component: core.Type<unknown>, inputs?: object];
 export const wrappingComponents = ({ wrap }: Plan): Wrapping[] =>
   wrap.flatMap((one) => {
     const [component, inputs] = (Array.isArray(one) ? one : [one]) as unknown as Wrapping;
-    return isComponent(component) ? [[component, inputs] as const] : [];
+    if (isComponent(component)) return [[component, inputs] as const];
+    return directiveOf(component) ? [[bearing(component), inputs] as const] : [];
   });
+
+const bearers = new WeakMap<object, core.Type<unknown>>();
+
+/** A component with an element that bears a directive, and what is around it put inside. */
+function bearing(directive: core.Type<unknown>): core.Type<unknown> {
+  let bearer = bearers.get(directive);
+  if (!bearer) {
+    const { inputs } = directiveOf(directive)!;
+    bearer = class {} as core.Type<unknown>;
+    core.Component({
+      selector: 'sim-around',
+      template: '<ng-content />',
+      hostDirectives: [{ directive, inputs: Object.keys(inputs) }],
+    })(bearer);
+    bearers.set(directive, bearer);
+  }
+  return bearer;
+}
 
 const startToken = new core.InjectionToken<string>('the address a subject starts at');
 
@@ -47,7 +66,7 @@ export function makeInjector(
   const { ref, kept } = app();
   const surrounding = plan.wrap.flatMap((one) => {
     const [component] = (Array.isArray(one) ? one : [one]) as unknown as Wrapping;
-    if (isComponent(component)) return [];
+    if (isComponent(component) || directiveOf(component)) return [];
     return isModule(one)
       ? [core.importProvidersFrom(one as core.Type<unknown>)]
       : [one as core.EnvironmentProviders];

@@ -1,5 +1,6 @@
 import * as core from '@angular/core';
 import type { Mounted, Plan } from '../stage/adapter';
+import { printThrown } from '../core/print';
 import { bareNode } from '../stage/outline';
 import { app, destroyInjector, live, settleAtOnce, type Live } from './application';
 import { assign, listen } from './bindings';
@@ -45,6 +46,7 @@ export function mount(plan: Plan): Mounted {
   const attributed = attributing(container);
   const failures = wordFailures(plan, elements);
   const fail = (error: unknown) => {
+    if (isHandled(error)) return;
     // What threw once throws each time it is rendered.
     if (made) app().ref.detachView(made.hostView);
     plan.onThrown(failures.word(error));
@@ -57,13 +59,15 @@ export function mount(plan: Plan): Mounted {
     onFailed: failures.remember,
   };
   const scope = Scope.for(around);
-  const injector = makeInjector(
-    plan,
-    { handleError: (error: unknown) => report(error) },
-    { scope, around },
-    attributed,
-  );
+  const handler = { handleError: (error: unknown) => report(error) };
+  const injector = makeInjector(plan, handler, { scope, around }, attributed);
   const report = (error: unknown) => (isCoded(error, 201) ? fail(error) : plan.onListenerThrew(error));
+  const isHandled = handledBy(
+    () => injector.get(core.ErrorHandler),
+    handler,
+    plan,
+    (error) => fail(error),
+  );
   const stage: Live = {
     check: () => made?.changeDetectorRef.detectChanges(),
     onRendered: () => plan.onRendered(false),
@@ -101,6 +105,32 @@ export function mount(plan: Plan): Mounted {
     tree: () =>
       (made && readNode(made.location.nativeElement as Element, elements)[0]) ?? bareNode(plan.name),
     instancesOf: (fits) => readInstances(container, elements, fits),
+  };
+}
+
+// The test's own handler decides, as an application's does; what it throws is what was thrown.
+function handledBy(
+  own: () => core.ErrorHandler,
+  ours: core.ErrorHandler,
+  { chronicle, name, provide }: Plan,
+  fail: (error: unknown) => void,
+): (error: unknown) => boolean {
+  let isHandling = false;
+  // It is there for what may go wrong, which in most tests nothing does.
+  for (const one of provide) if (one.token === core.ErrorHandler) one.used = true;
+  return (error) => {
+    const decides = own();
+    if (decides === ours || isHandling) return false;
+    chronicle.add('threw', name, { detail: printThrown(error) });
+    isHandling = true;
+    try {
+      decides.handleError(error);
+    } catch (thrown) {
+      fail(thrown);
+    } finally {
+      isHandling = false;
+    }
+    return true;
   };
 }
 

@@ -182,7 +182,7 @@ export class Scope {
       seen.add(type);
       if (isModule(type)) found.add(type);
       const child = componentOf(type);
-      if (child?.standalone && !this.around.stubs.peek(type, level))
+      if (child?.standalone && !this.around.stubs.peek(type, level, () => selectorOf(child)))
         for (const module of this.#modulesOf(child, level + 1, seen)) found.add(module);
     }
     return found;

@@ -84,7 +84,8 @@ function drawnBy({ how, name }: StubRecord, original: Definition): Definition | 
 
 function compile(name: string, template: string, inputs: readonly string[]): Class {
   const type = class {};
-  Object.defineProperty(type, 'name', { value: name });
+  // What it is called becomes the name of a function, which a selector cannot be.
+  Object.defineProperty(type, 'name', { value: name.replace(/\W/g, '_') });
   core.Component({ selector: 'sim-part', template, inputs: [...inputs] })(type);
   return type;
 }

@@ -5,7 +5,7 @@ import { explain } from '../stage/errors';
 import { nearest } from '../core/near';
 import type { Plan } from '../stage/adapter';
 import { explainThrown } from '../stage/thrown';
-import { nameOfToken, plainName } from './definitions';
+import { nameOfDescribed, nameOfToken, plainName } from './definitions';
 import { throwerIn } from './trace';
 
 interface Around {
@@ -98,8 +98,13 @@ function phaseOf(error: unknown): string {
 
 function providerFields({ ngTokenPath = [], message }: Coded, asker: string, { plan }: Around) {
   const [, named = ''] = /No provider for `?(?:InjectionToken )?(.+?)`? found/.exec(message) ?? [];
-  const path = ngTokenPath.map((token) => plainName(token.replace(/^InjectionToken /, '')));
-  const token = plainName(named) || path.at(-1) || 'something';
+  const isToken = /InjectionToken/.test(message);
+  const name = (called: string) =>
+    /^InjectionToken /.test(called)
+      ? nameOfDescribed(called.slice('InjectionToken '.length))
+      : plainName(called);
+  const path = ngTokenPath.map(name);
+  const token = name(isToken && named ? `InjectionToken ${named}` : named) || path.at(-1) || 'something';
   const whole = path[0] === asker ? path : [asker, ...path];
   if (whole.at(-1) !== token) whole.push(token);
   return {
@@ -107,6 +112,6 @@ function providerFields({ ngTokenPath = [], message }: Coded, asker: string, { p
     asker: whole.at(-2) ?? asker,
     path: whole,
     provided: plan.provide.map(({ token: provided }) => nameOfToken(provided)),
-    isToken: /InjectionToken/.test(message),
+    isToken,
   };
 }

@@ -3,7 +3,7 @@ import type { AnyFunction } from '../core/spy';
 import type { Instance, TreeNode } from '../stage/adapter';
 import { readDom } from '../stage/read-dom';
 import { nameOfRendered, type Rendered } from './around';
-import { type Definition } from './definitions';
+import { directiveOf, type Definition } from './definitions';
 
 /** The components that are on the page, by their elements. */
 type Elements = ReadonlyMap<Element, Rendered>;
@@ -26,19 +26,29 @@ export const readNode = (node: Node, elements: Elements): TreeNode[] =>
 function inputsOf({ instance, definition }: Rendered): Record<string, unknown> {
   const entries = Object.entries(definition.inputs).map(([name, [field]]) => [
     name,
-    valueOf((instance as Record<string, unknown>)[field]),
+    valueOf(instance, field),
   ]);
   return Object.fromEntries(entries.filter(([, value]) => value !== undefined)) as Record<string, unknown>;
 }
 
-// A required input that was never given throws when it is read.
-function valueOf(field: unknown): unknown {
+// A required input that was never given throws when it is read, and an accessor is code of the component's own.
+function valueOf(instance: object, name: string): unknown {
+  if (!isField(instance, name)) return undefined;
+  const field = (instance as Record<string, unknown>)[name];
   if (!core.isSignal(field)) return field;
   try {
     return core.untracked(field);
   } catch {
     return undefined;
   }
+}
+
+function isField(instance: object, name: string): boolean {
+  for (let at: object | null = instance; at; at = Object.getPrototypeOf(at) as object | null) {
+    const found = Object.getOwnPropertyDescriptor(at, name);
+    if (found) return 'value' in found;
+  }
+  return true;
 }
 
 /** What a component's parent listens to, by name. */
@@ -58,7 +68,7 @@ export function readInstances(
   elements: Elements,
   fits: (component: unknown) => boolean,
 ): Instance[] {
-  return [...elements.values()]
+  const components = [...elements.values()]
     .filter(
       ({ definition, record, element }) =>
         !record && within !== element && within.contains(element) && fits(definition.type),
@@ -69,4 +79,26 @@ export function readInstances(
       element: rendered.element,
       heard: heardBy(rendered.instance, rendered.definition),
     }));
+  return components.length > 0 ? components : readDirectives(within, fits);
+}
+
+// Angular keeps no list of them: each element is asked.
+function readDirectives(within: Element, fits: (component: unknown) => boolean): Instance[] {
+  return [...within.querySelectorAll('*')].flatMap((element) =>
+    directivesOn(element).flatMap((instance) => {
+      const definition = directiveOf(instance.constructor);
+      if (!definition || !fits(instance.constructor)) return [];
+      const rendered = { element, instance, definition, record: undefined };
+      return [{ props: inputsOf(rendered), element, heard: heardBy(instance, definition) }];
+    }),
+  );
+}
+
+function directivesOn(element: Element): object[] {
+  try {
+    return core.ɵgetDirectives(element) as object[];
+  } catch {
+    // An element that Angular has not made.
+    return [];
+  }
 }

@@ -14,8 +14,11 @@ export type AnyFunction = (...args: any[]) => any;
  * The answers a function takes. `fail`, `hold` and `later` answer with a promise, so the compiler
  * takes them only where the function returns one.
  */
-export type AnswerOf<F extends AnyFunction> =
-  Plain<ReturnType<F>> | F | PromisedAnswer<ReturnType<F>> | StreamAnswer<ReturnType<F>>;
+export type AnswerOf<F extends AnyFunction> = Plain<ReturnType<F>> | CallAnswerOf<F>;
+
+/** The answers of which it can be told, when the test runs, that a function gives them. */
+export type CallAnswerOf<F extends AnyFunction> =
+  F | PromisedAnswer<ReturnType<F>> | StreamAnswer<ReturnType<F>>;
 
 // A function is always called, so it cannot be what another one returns as it is.
 type Plain<R> = R extends AnyFunction ? never : R;

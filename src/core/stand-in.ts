@@ -3,7 +3,7 @@ import { isArranged } from './answers';
 import { explain } from './errors';
 import { nearest } from './near';
 import { reportRefusal } from './ownership';
-import { isSpy, spy, type AnswerOf, type AnyFunction, type Spy } from './spy';
+import { isSpy, spy, type AnswerOf, type AnyFunction, type CallAnswerOf, type Spy } from './spy';
 
 /** An object that stands for a `T`: its methods are spies. */
 export type StandIn<T> = T & {
@@ -15,15 +15,25 @@ export type Answers<T> = {
   readonly [K in keyof T]?: T[K] extends AnyFunction ? AnswerOf<T[K]> : T[K];
 };
 
+/**
+ * The same where nothing but these tells what is a method: of an interface or an abstract class there is
+ * nothing left when the test runs. A method is given as a function, or an answer that only a function gives.
+ */
+export type NamedAnswers<T> = {
+  readonly [K in keyof T]?: T[K] extends AnyFunction ? CallAnswerOf<T[K]> : T[K];
+};
+
 type Class<T> = abstract new (...args: never[]) => T;
+type ConcreteClass<T> = new (...args: never[]) => T;
 
 /**
  * An object that stands for a service, every method a {@link spy}.
  *
  * From a class: all of its methods are there (inherited ones too), `instanceof` holds, the
- * constructor never runs, and an answer for a method that the class does not have is refused. From
+ * constructor never runs, and an answer for what is a letter off one of its methods is refused. From
  * a list of names or from the answers alone: for an interface; a member that was not named is refused
- * when it is called or looked into. With nothing at all: every method is there and returns undefined.
+ * when it is called or looked into. Without a class nothing tells methods from fields when the test runs, so
+ * a method is given as a function, or an answer that only a function gives. With nothing at all: every method is there and returns undefined.
  *
  * @param source a class, a list of method names, or the answers
  * @param answers with a class or a list: what some of the methods answer
@@ -34,12 +44,13 @@ type Class<T> = abstract new (...args: never[]) => T;
  * void service.log('h7', 4);
  * expect(service.log.calls).toEqual([['h7', 4]]);
  */
-export function standIn<T extends object>(source: Class<T>, answers?: Answers<T>): StandIn<T>;
+export function standIn<T extends object>(source: ConcreteClass<T>, answers?: Answers<T>): StandIn<T>;
+export function standIn<T extends object>(source: Class<T>, answers?: NamedAnswers<T>): StandIn<T>;
 export function standIn<T extends object>(
   source?: readonly (keyof T & string)[],
   answers?: Answers<T>,
 ): StandIn<T>;
-export function standIn<T extends object>(source: Answers<T>): StandIn<T>;
+export function standIn<T extends object>(source: NamedAnswers<T>): StandIn<T>;
 export function standIn(source?: unknown, answers: Record<string, unknown> = {}): object {
   if (typeof source === 'function') return fromClass(source as Class<object>, answers);
   if (source === undefined) return fromNames('a stand-in', undefined, answers);
@@ -50,8 +61,9 @@ export function standIn(source?: unknown, answers: Record<string, unknown> = {})
 function fromClass(source: Class<object>, answers: Record<string, unknown>): object {
   const { methods, accessors } = membersOf(source.prototype as object);
   for (const name of Object.keys(answers)) {
-    // A field is no part of the prototype, so only what answers a call can be told to be a mistake.
-    if (!methods.has(name) && !accessors.has(name) && isCallAnswer(answers[name])) {
+    // Fields and abstract methods are no part of the prototype: what is a letter off a method is a mistake.
+    const isMissing = !methods.has(name) && !accessors.has(name) && isCallAnswer(answers[name]);
+    if (isMissing && nearest(name, methods) !== undefined) {
       throw explainUnknown(source.name, name, [...methods]);
     }
   }

@@ -2,20 +2,24 @@ import { packageOf } from '../core/origin';
 import { room, type Link } from './room';
 
 /** How a user's file names the module that exports a value; undefined where none imports it. */
-export const specifierOf = (value: unknown): string | undefined => find(value)?.link.specifier;
+export const specifierOf = (value: unknown): string | undefined =>
+  find((other) => other === value)?.link.specifier;
 
 /** The name of a user's export that is a value, where a rewritten file imports it. */
-export function exportOf(value: unknown): string | undefined {
-  const found = find(value);
+export const exportOf = (value: unknown): string | undefined => exportFitting((other) => other === value);
+
+/** The name of the first user's export that fits. */
+export function exportFitting(fits: (value: unknown) => boolean): string | undefined {
+  const found = find(fits);
   return found?.name === 'default' ? fileName(found.link.id()) : found?.name;
 }
 
-function find(value: unknown): { readonly link: Link; readonly name: string } | undefined {
+function find(fits: (value: unknown) => boolean): { readonly link: Link; readonly name: string } | undefined {
   for (const link of room.links.values()) {
     const exports = link.loaded();
     if (exports === null || typeof exports !== 'object' || packageOf(link.id())) continue;
     for (const name of Object.keys(exports)) {
-      if (name === '__esModule' || readFrom(exports, name) !== value) continue;
+      if (name === '__esModule' || !fits(readFrom(exports, name))) continue;
       return { link, name };
     }
   }

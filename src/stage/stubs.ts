@@ -204,6 +204,8 @@ export class StubSet {
   /** The record for a component or a name; undefined where it is not stubbed. */
   find(component: unknown): StubRecord | undefined {
     if (typeof component === 'string') return this.records.find(({ name }) => name === component);
+    const decided = this.#decided.get(component);
+    if (decided) return decided;
     const inner = this.unwrap(component);
     return this.records.find(
       ({ target, name }) =>

@@ -142,6 +142,15 @@ function doubles() {
     weigh: inTurn(1, 2),
     open: true,
   });
+  abstract class Lookup {
+    abstract readonly isVerified: boolean;
+    abstract find(id: string): string;
+  }
+  standIn(Lookup, { isVerified: true, find: () => 'Anemone' });
+  // @ts-expect-error nothing tells that this is a method when the test runs
+  standIn(Lookup, { find: 'Anemone' });
+  // @ts-expect-error the same of an interface
+  standIn<Service>({ weigh: 7 });
   same<Equal<typeof service, StandIn<Service>>>();
   same<Equal<typeof service.log.calls, [id: string][]>>();
   const typed: Service = service;

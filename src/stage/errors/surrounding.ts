@@ -135,6 +135,9 @@ export const leaveOut = (stub: string, emptyStub = '', thrower: string): string[
   `or stub that too:   stub: [${stub}, ${thrower}]`,
 ];
 
+// A description is not what the code calls a token.
+const isCode = (token: string) => /^[\w$]+$/.test(token);
+
 /** A provider that was asked for and is not there. */
 export interface NoProvider {
   token: string;
@@ -145,7 +148,7 @@ export interface NoProvider {
 }
 
 const noProvider = (f: NoProvider): Report => ({
-  head: `${f.asker} asks for ${f.token}, and nobody provides it.`,
+  head: `${f.asker} asks for ${isCode(f.token) ? f.token : `the token "${f.token}"`}, and nobody provides it.`,
   there: [
     ...(f.path.length > 2 ? [`The way it was asked for:   ${f.path.join(' → ')}`] : []),
     f.provided.length ? `Provided so far: ${list(f.provided)}.` : 'This test provides nothing at all.',
@@ -154,7 +157,7 @@ const noProvider = (f: NoProvider): Report => ({
     ? ['It comes with the router:   wrap: [provideRouter([])]']
     : [
         f.isToken
-          ? `Give it a value:   provide: [[${f.token}, …]]`
+          ? `Give it a value:   provide: [[${isCode(f.token) ? f.token : 'thatToken'}, …]]`
           : `Let another stand for it:   provide: [[${f.token}, standIn(${f.token})]]`,
         ...(f.path.length > 2 ? [`or for who needs it:   provide: [[${f.asker}, standIn(${f.asker})]]`] : []),
       ],
