@@ -16,15 +16,20 @@ const packages = [
   'rxjs/src/internal',
   'vue-router/dist',
   '@angular/router/fesm2022',
+  'ra-core/src',
+  'ra-ui-materialui/src',
+  'reka-ui/src',
 ];
-const skipped = /__cjs|testing|__mocks__|\.d\.[cm]?ts$|\.(test|spec|test-d)\.|__tests__|\.min\.|node_modules/;
+const skipped =
+  /__cjs|testing|__mocks__|stories|\.d\.[cm]?ts$|\.(test|spec|test-d)\.|__tests__|\.min\.|node_modules/;
 const files = packages
   .flatMap((name) => {
     const root = join('node_modules', name);
     return readdirSync(root, { recursive: true }).map((file) => join(root, file));
   })
   .filter((file) => /\.([cm]?[jt]s|tsx)$/.test(file) && !skipped.test(file.slice('node_modules'.length)))
-  .filter((file) => !existsSync(file.replace(/\.js$/, '.mjs')) || file.endsWith('.mjs'));
+  // Of a file in two forms, only the standard one.
+  .filter((file) => !file.endsWith('.js') || !existsSync(file.replace(/\.js$/, '.mjs')));
 
 function rangesOf(node, type) {
   if (typeof node !== 'object' || node === null) return [];

@@ -1,4 +1,4 @@
-// Rewrites two packages as a whole, in both forms, and uses them. Prints what came of it as JSON.
+// Rewrites packages as a whole, in both forms, and uses them. Prints what came of it as JSON.
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join, resolve } from 'node:path';
@@ -7,6 +7,40 @@ import { transformSync } from 'esbuild';
 import { rewrite } from './rewriter.mjs';
 
 let looked = 0;
+
+/** Writes the sources of a package anew, as its author wrote them, rewritten. @returns how many files */
+function rewriteSources(source, target) {
+  rmSync(target, { recursive: true, force: true });
+  let files = 0;
+  for (const name of readdirSync(source, { recursive: true })) {
+    const file = join(source, name);
+    if (!/\.tsx?$/.test(file) || /\.(d|spec|stories)\.tsx?$/.test(name)) continue;
+    const code = readFileSync(file, 'utf8');
+    const options = { form: 'commonjs', runtime: resolve('dist/seam.cjs') };
+    const rewritten = rewrite(code, file, options)?.code ?? code;
+    const out = join(target, name.replace(/\.tsx?$/, '.js'));
+    mkdirSync(dirname(out), { recursive: true });
+    const loader = file.endsWith('x') ? 'tsx' : 'ts';
+    writeFileSync(out, transformSync(rewritten, { format: 'cjs', loader, jsx: 'automatic' }).code);
+    files++;
+  }
+  writeFileSync(join(target, 'package.json'), '{ "type": "commonjs" }');
+  return files;
+}
+
+/** Loads the sources of a package rewritten, and tells what they export that the package itself does not. */
+function loadSources(name) {
+  const files = rewriteSources(`node_modules/${name}/src`, target(name));
+  // What only a type is exported as is there by its name, and nothing.
+  const namesIn = (module) => Object.keys(module).filter((key) => module[key] !== undefined);
+  const exports = namesIn(require(join(target(name), 'index.js')));
+  const own = namesIn(require(name));
+  const differing = [
+    ...exports.filter((key) => !own.includes(key)),
+    ...own.filter((key) => !exports.includes(key)),
+  ];
+  return { files, exports: exports.length, differing };
+}
 
 /** Writes a package's standard modules anew, rewritten. */
 function rewriteAll(source, target, form) {
@@ -86,6 +120,7 @@ const seen = {
   queries: await useQueries(await import(pathToFileURL(join(target('queries'), 'index.js')).href)),
   queriesCommon: await useQueries(require(join(target('queries-common'), 'index.js'))),
   streams: await useStreams(require(join(target('streams'), 'index.js'))),
+  sources: ['ra-core', '@tanstack/react-query', 'rxjs'].map(loadSources),
 };
 console.log(JSON.stringify({ ...seen, looked }));
 process.exit(0);

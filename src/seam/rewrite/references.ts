@@ -227,6 +227,12 @@ function importIn(node: unknown): Node | undefined {
       return importIn(node['object']);
     case 'CallExpression':
       return importIn(node['callee']);
+    case 'TSAsExpression':
+    case 'TSSatisfiesExpression':
+    case 'TSNonNullExpression':
+    case 'TSTypeAssertion':
+    case 'ParenthesizedExpression':
+      return importIn(node['expression']);
     case 'AwaitExpression':
     case 'ReturnStatement':
       return importIn(node['argument']);

@@ -209,6 +209,8 @@ class Rewriting {
     );
     return nodesIn(this.program['body']).flatMap((statement) => {
       if (statement.type !== 'ExportNamedDeclaration' || isNode(statement['source'])) return [];
+      // What is only a type is left to whoever takes types away.
+      if (statement['exportKind'] === 'type') return [];
       const specifiers = nodesIn(statement['specifiers']);
       const told = specifiers.filter(
         (one) => one['exportKind'] !== 'type' && bindings.has(nameOf(one['local'])),
