@@ -78,10 +78,13 @@ const loaders = {
 };
 await build({
   ...loaders,
-  entryPoints: ['vue', 'angular'].flatMap((framework) => [
-    { in: `src/transform/${framework}.ts`, out: `${framework}-transform` },
-    { in: `src/transform/${framework}-config.ts`, out: `${framework}-jest` },
-  ]),
+  entryPoints: [
+    ...['vue', 'angular'].flatMap((framework) => [
+      { in: `src/transform/${framework}.ts`, out: `${framework}-transform` },
+      { in: `src/transform/${framework}-config.ts`, out: `${framework}-jest` },
+    ]),
+    { in: 'src/transform/vue-resolve.ts', out: 'vue-resolve' },
+  ],
   // As a runner reads it: plain properties, and no sign of a standard module.
   footer: { js: 'module.exports = { ...module.exports };' },
 });
@@ -134,6 +137,7 @@ declare const configuration: {
   testEnvironment: string;
   transform: Record<string, string>;
   transformIgnorePatterns: string[];
+  resolver?: string;
 };
 export = configuration;
 `,

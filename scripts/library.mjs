@@ -93,7 +93,7 @@ const readLate = {
   name: 'read-late',
   renderChunk(code, { name }) {
     if (name in late) refuseOthers(name, code);
-    const [line = '', core] = coreAskedFor.exec(code) ?? [];
+    const [line, core] = coreAskedFor.exec(code) ?? [withCore(name, code), 'core'];
     const ask = name === 'core' ? 'onUse' : `${core}.onUse`;
     const done = code
       .replace(line, '')
@@ -102,6 +102,9 @@ const readLate = {
     return { code: done.replace("'use strict';", () => `'use strict';${prelude}`), map: null };
   },
 };
+// A part that needs nothing of the core itself finds the other parts by it all the same.
+const withCore = (name, code) =>
+  name in late && code.search(askedFor) >= 0 ? "var core = require('./core.cjs');\n" : '';
 // What is read late finds only what is told of in the core.
 function refuseOthers(name, code) {
   for (const [, part] of code.matchAll(askedFor))

@@ -1,6 +1,6 @@
 import * as React from 'react';
 import { drop } from '../core/drop';
-import { stubAttributes, tagIn } from '../stage/stub-markup';
+import { isVoid, stubAttributes, tagIn } from '../stage/stub-markup';
 import type { StubInstance, StubRecord } from '../stage/stubs';
 import { door, type Fiber } from './door';
 import { hostsOf, isHost } from './fibers';
@@ -105,7 +105,8 @@ function renderStub(record: StubRecord, props: Props, fiber: Fiber | null): Reac
   const attributes = stubAttributes(record.name, props);
   const tag = tagInside(fiber);
   const { children } = props;
-  return React.createElement(tag, attributes, typeof children === 'function' ? undefined : children);
+  const isLeftOut = typeof children === 'function' || isVoid(tag);
+  return React.createElement(tag, attributes, isLeftOut ? undefined : children);
 }
 
 function tagInside(fiber: Fiber | null): string {

@@ -75,11 +75,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     thunk(named: Named, load: () => Promise<unknown>) {
       const [specifier, id, functions] = named;
       if (id !== undefined && functions) room.functions.set(id, functions);
-      return tagThunk(
-        () => watchLoad(specifier, load),
-        specifier,
-        () => idOf(named),
-      );
+      return tagThunk(load, specifier, () => idOf(named));
     },
   };
 }

@@ -68,8 +68,8 @@ export function open(require: Require, module: { exports: unknown }, file: strin
         ? Promise.resolve(lookUpWhole(named, () => require(named[0])))
         : watchLoad(named[0], load);
     },
-    thunk: (named: Named, load: () => Promise<unknown>) =>
-      tagThunk(() => watchLoad(named[0], load), named[0], idOf(named)),
+    // What is loaded in it is watched where it is loaded.
+    thunk: (named: Named, load: () => Promise<unknown>) => tagThunk(load, named[0], idOf(named)),
     require(named: Named, load: () => unknown): unknown {
       return isSwapped(idOf(named)) ? lookUpWhole(named, load) : load();
     },

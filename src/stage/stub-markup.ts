@@ -10,13 +10,19 @@ const fitting: Record<string, string> = {
   ul: 'li',
   ol: 'li',
   menu: 'li',
+  colgroup: 'col',
   select: 'option',
+  optgroup: 'option',
+  datalist: 'option',
   svg: 'g',
   dl: 'div',
 };
 
 /** The element a default stub is, by what it is put into. */
 export const tagIn = (parent: string | undefined): string => fitting[parent ?? ''] ?? 'sim-part';
+
+/** True for an element that nothing can be put into. */
+export const isVoid = (tag: string): boolean => tag === 'col';
 
 /** What a default stub says of itself. */
 export const stubAttributes = (name: string, props: object) => ({

@@ -2,11 +2,13 @@ import { join } from 'node:path';
 
 /* What Jest needs to load single-file components: spread it into the configuration. */
 export const testEnvironment = 'jsdom';
-// Otherwise Vue's packages hand out what is meant for a bundler.
-export const testEnvironmentOptions = { customExportConditions: ['node', 'node-addons'] };
-export const transform = { '\\.vue$|node_modules.+\\.m?js$': join(__dirname, 'vue-transform.cjs') };
-// Packages that come as standard modules only, or lean on one that does.
-export const transformIgnorePatterns = ['/node_modules/(?!@tanstack/|.*\\.mjs$)'];
+// Component libraries come as standard modules, and bring their styles along.
+export const transform = {
+  '\\.vue$|\\.(css|s[ac]ss|less|styl)$|node_modules.+\\.m?js$': join(__dirname, 'vue-transform.cjs'),
+};
+export const transformIgnorePatterns: string[] = [];
+// Some packages hand a CommonJS runner what they have for servers.
+export const resolver = join(__dirname, 'vue-resolve.cjs');
 export const moduleFileExtensions = [
   'js',
   'mjs',

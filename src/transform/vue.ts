@@ -20,7 +20,10 @@ import {
  * are the names themselves.
  */
 
+const isStyle = (file: string): boolean => /\.(css|s[ac]ss|less|styl)$/.test(file);
+
 export function process(code: string, file: string, options: TransformOptions = {}): Transformed {
+  if (isStyle(file)) return { code: 'module.exports = {};', map: null };
   if (!file.endsWith('.vue')) return fromStandard(code, file, options);
   const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
   const { descriptor, errors } = compiler.parse(code, { filename: file });

@@ -39,7 +39,7 @@ export function listenToFailures(
         provided: plan.provide.map(({ token }) => ({ token, name: nameOfToken(token) })),
         chronicle: plan.chronicle,
         thing: 'injection',
-        phase: phases[info] ?? `in a ${info}`,
+        phase: phases[info] ?? `in ${/^[aeiou]/.test(info) ? 'an' : 'a'} ${info}`,
         wrapperOf,
         emptyStub: (name) => `stub(${name}, () => null)`,
       }),

@@ -45,9 +45,10 @@ function supply(page: Page, target: object, place: string, name: string): void {
   const make = (): PropertyDescriptor => {
     try {
       return (made ??= makeFeature(page, place, name));
-    } catch {
+    } catch (error) {
       // A runner that clears a page away reads each of its globals when nothing can be loaded any more.
-      return {};
+      if (/require|torn down/.test((error as Error).message)) return {};
+      throw error;
     }
   };
   Object.defineProperty(target, name, {
