@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 11.5,
-  'react.js': 51,
-  'vue.js': 52.5,
-  'angular.js': 55,
-  'jest.js': 14.5,
+  'index.js': 12,
+  'react.js': 61,
+  'vue.js': 62,
+  'angular.js': 64.5,
+  'jest.js': 18.7,
   'seam.js': 12,
 };
 
