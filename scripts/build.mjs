@@ -130,18 +130,16 @@ await writeFile(
 export declare function seams(): Plugin;
 `,
 );
-await writeFile(
-  'dist/runner.d.cts',
-  `/** What Jest needs to load a framework's files: spread it into the configuration. */
+const configurationOf = (more) => `/** What Jest needs to load a framework's files: spread it into the configuration. */
 declare const configuration: {
   testEnvironment: string;
   transform: Record<string, string>;
-  transformIgnorePatterns: string[];
-  resolver?: string;
+  transformIgnorePatterns: string[];${more}
 };
 export = configuration;
-`,
-);
+`;
+await writeFile('dist/vue-jest.d.cts', configurationOf('\n  resolver: string;'));
+await writeFile('dist/angular-jest.d.cts', configurationOf(''));
 await chmod('dist/cli.js', 0o755);
 if (!(await readFile('dist/cli.js', 'utf8')).startsWith('#!')) {
   await writeFile('dist/cli.js', `#!/usr/bin/env node\n${await readFile('dist/cli.js', 'utf8')}`);

@@ -1,3 +1,6 @@
+import { SimulacraError as AnyFailure } from './core/errors/error';
+import type { CodedFailure } from './registry';
+
 export { fail, inTurn, later } from './core/answers';
 export type { Failure, InTurn, Later, Problem } from './core/answers';
 export { hold } from './core/hold';
@@ -11,8 +14,7 @@ export type { Answers, StandIn } from './core/stand-in';
 export { swap } from './seam/swap';
 export type { Swap, Swapped } from './seam/swap';
 export { takeDown } from './core/take-down';
-export { SimulacraError } from './core/errors/error';
-export type { Code } from './registry';
+export type { Code, CodedFailure, FailureFields } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
 export { css, label, part, role, testId, text } from './page/locators';
 export type { Locator, LocatorOptions, RoleState, Words } from './page/locators';
@@ -20,3 +22,18 @@ export type { AskedRequest } from './network/network';
 export type { NetworkAnswer, Routes } from './stage/options';
 export type { Part, PartInstance } from './stage/parts';
 export type { Patience, Subject, Target } from './stage/subject';
+
+/**
+ * Every failure this library explains. What is an instance of it has `error.fields` of the type that belongs to
+ * `error.code`; the codes and their facts are listed in docs/errors.md.
+ *
+ * @example
+ * const failure: unknown = await isolate(YardGate).catch((error: unknown) => error);
+ * if (failure instanceof SimulacraError && failure.code === 'SIM-PROVIDE-MISSING')
+ *   expect(failure.fields.provided).toEqual([]);
+ */
+export const SimulacraError = AnyFailure as unknown as {
+  [Symbol.hasInstance](value: unknown): value is CodedFailure;
+  readonly prototype: AnyFailure;
+};
+export type SimulacraError = AnyFailure;

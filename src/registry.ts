@@ -1,3 +1,4 @@
+import type { SimulacraError as AnyFailure } from './core/errors/error';
 import { registry as ofAngular } from './angular/errors';
 import { registry as ofCore } from './core/errors';
 import { registry as ofNetwork } from './network/errors';
@@ -18,6 +19,17 @@ export const registry = {
   ...ofVue,
   ...ofAngular,
 };
+
+/** The facts of each failure as data, by its code. */
+export type FailureFields = { readonly [C in Code]: Parameters<(typeof registry)[C]>[0] };
+
+/**
+ * A failure with its facts, told apart by its code: a program that mends tests asks for `error.code` and has
+ * `error.fields` of that code's type.
+ */
+export type CodedFailure = {
+  [C in Code]: AnyFailure & { readonly code: C; readonly fields: FailureFields[C] };
+}[Code];
 
 /** A stable code: `SIM-` and a word or two. */
 export type Code = keyof typeof registry;

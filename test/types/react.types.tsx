@@ -5,10 +5,12 @@ import {
   inTurn,
   later,
   role,
+  SimulacraError,
   spy,
   standIn,
   stream,
   swap,
+  type CodedFailure,
   type Held,
   type Spy,
   type StandIn,
@@ -170,6 +172,22 @@ function doubles() {
   return [typed, given, onOpen];
 }
 
+function mending(error: unknown) {
+  if (!(error instanceof SimulacraError)) throw error;
+  const failure: CodedFailure = error;
+  switch (failure.code) {
+    case 'SIM-PROP-MISSING':
+      return failure.fields.missing satisfies string[];
+    case 'SIM-WRAP-MISSING':
+      return failure.fields.chain satisfies readonly { hook: string; package: string }[] | undefined;
+    case 'SIM-PAGE-LACKS':
+      return failure.fields.feature satisfies string;
+    default:
+      // @ts-expect-error a fact of another failure
+      return failure.fields.feature as unknown;
+  }
+}
+
 function swaps() {
   const module = () => import('../seam/fixture/src/useScale');
   const api = () => import('../seam/fixture/src/api');
@@ -215,4 +233,4 @@ function matchers() {
   role('heading', { level: 'one' });
 }
 
-export { props, surroundings, stubs, network, doubles, swaps, matchers };
+export { props, surroundings, stubs, network, doubles, mending, swaps, matchers };
