@@ -1,6 +1,7 @@
 // Writes docs/errors.md: every code with what its message says, out of the registry itself.
 import { writeFile } from 'node:fs/promises';
 import { build } from 'esbuild';
+import ts from 'typescript';
 
 const { outputFiles } = await build({
   entryPoints: ['src/registry.ts'],
@@ -30,6 +31,46 @@ const field = (name) =>
   );
 const fields = new Proxy({}, { get: (_, key) => field(String(key)) });
 
+/** The facts of each failure, as the compiler knows them: `token: string`, one after the other. */
+function factsByCode() {
+  const { config } = ts.readConfigFile('tsconfig.json', ts.sys.readFile);
+  const { options } = ts.parseJsonConfigFileContent(
+    { ...config, include: [], files: ['src/registry.ts'] },
+    ts.sys,
+    '.',
+  );
+  const program = ts.createProgram(['src/registry.ts'], options);
+  const checker = program.getTypeChecker();
+  const file = program.getSourceFile('src/registry.ts');
+  const [symbol] = checker
+    .getExportsOfModule(checker.getSymbolAtLocation(file))
+    .filter((one) => one.name === 'FailureFields');
+  const facts = checker.getDeclaredTypeOfSymbol(symbol);
+  return new Map(
+    facts.getProperties().map((code) => {
+      const type = checker.getTypeOfSymbolAtLocation(code, file);
+      const members = (type.isUnion() ? type.types : [type]).flatMap((one) => one.getProperties());
+      const told = members.map((member) => {
+        const is = checker.typeToString(
+          checker.getTypeOfSymbolAtLocation(member, file),
+          undefined,
+          ts.TypeFormatFlags.NoTruncation,
+        );
+        const optional = member.flags & ts.SymbolFlags.Optional ? '?' : '';
+        return `${member.name}${optional}: ${is.replace(/ \| undefined$/, '').replaceAll('"', "'")}`;
+      });
+      return [code.name, [...new Set(told)]];
+    }),
+  );
+}
+
+const facts = factsByCode();
+const detail = (code) =>
+  facts
+    .get(code)
+    .map((fact) => `- \`${fact}\``)
+    .join('\n');
+
 const lines = Object.entries(registry).map(([code, word]) => {
   let head;
   try {
@@ -41,5 +82,9 @@ const lines = Object.entries(registry).map(([code, word]) => {
 });
 await writeFile(
   'docs/errors.md',
-  `# Codes of failures\n\nEvery failure has a stable code (\`error.code\`) and its facts as data (\`error.fields\`). Words between\nunderscores stand for what a message names. How the messages read in full is in\n[mistakes.md](mistakes.md).\n\n| Code | What it says |\n| --- | --- |\n${lines.join('\n')}\n`,
+  `# Codes of failures\n\nEvery failure has a stable code (\`error.code\`) and its facts as data (\`error.fields\`). Words between\nunderscores stand for what a message names. How the messages read in full is in\n[mistakes.md](mistakes.md).\n\n| Code | What it says |\n| --- | --- |\n${lines.join('\n')}\n\n## The facts of each\n\nIn TypeScript \`error instanceof SimulacraError\` makes \`error.fields\` the type that belongs to \`error.code\`.\n\n${Object.keys(
+    registry,
+  )
+    .map((code) => `### \`${code}\`\n\n${detail(code)}`)
+    .join('\n\n')}\n`,
 );
