@@ -55,6 +55,7 @@ const words = [
   'standIn',
   'stream',
   'swap',
+  'SimulacraError',
   'takeDown',
   'testId',
   'text',
