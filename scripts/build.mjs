@@ -130,7 +130,9 @@ await writeFile(
 export declare function seams(): Plugin;
 `,
 );
-const configurationOf = (more) => `/** What Jest needs to load a framework's files: spread it into the configuration. */
+const configurationOf = (
+  more,
+) => `/** What Jest needs to load a framework's files: spread it into the configuration. */
 declare const configuration: {
   testEnvironment: string;
   transform: Record<string, string>;
