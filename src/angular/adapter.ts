@@ -1,5 +1,5 @@
 import type { Adapter } from '../stage/adapter';
-import { isPending, isZoneless, prepare, settle } from './application';
+import { isPending, prepare, settle, withZone } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
 import { isRunning, mount } from './mount';
 import { propsOf, refuseOptions, slotsOf } from './props';
@@ -22,12 +22,12 @@ export const angularAdapter: Adapter = {
   mount,
   isPending,
   stillHint: () =>
-    isZoneless()
-      ? [
+    withZone()
+      ? []
+      : [
           'Without zone.js Angular renders again where a signal or an input changes, or where it is told to.',
           "Keep it in a signal; or, where the application runs with zone.js, load that:   setupFiles: ['zone.js']",
-        ]
-      : [],
+        ],
   running: (container) =>
     isRunning(container) ? (container.getAttribute('data-subject') ?? undefined) : undefined,
 };

@@ -34,10 +34,8 @@ let application: Application | undefined;
 /** The application; it is there after {@link prepare}. */
 export const app = (): Application => application!;
 
-/** True where Angular is not told of what zone.js would see. */
-export const isZoneless = (): boolean => !withZone();
-
-const withZone = () => typeof (globalThis as { Zone?: unknown }).Zone !== 'undefined';
+/** True where zone.js tells Angular of what goes on. */
+export const withZone = (): boolean => typeof (globalThis as { Zone?: unknown }).Zone !== 'undefined';
 
 export const prepare = (): Promise<void> | undefined =>
   application && !application.ref.destroyed ? undefined : start();

@@ -1,5 +1,4 @@
 import { framesOf } from './errors/word';
-import { once } from './shared';
 
 /** Where a value comes from that does not say so itself: what a context or a token is called in the code. */
 export interface Origin {
@@ -8,26 +7,6 @@ export interface Origin {
   /** The file and line it was made at (`session.ts:2`), or the package. */
   readonly made?: string | undefined;
 }
-
-// A symbol may be a key of such a map too, which the types of the language do not say yet.
-const origins = once('origins', () => new WeakMap<object, Origin>());
-
-/** Remembers where a value comes from; what is known already stays. */
-export function noteOrigin(value: unknown, origin: Origin): void {
-  const isKey = typeof value === 'object' || typeof value === 'function' || typeof value === 'symbol';
-  if (!isKey || value === null) return;
-  try {
-    origins.set(value as object, { ...origin, ...origins.get(value as object) });
-  } catch {
-    // A symbol that is registered for everybody cannot be kept.
-  }
-}
-
-/** Where a value comes from, as far as anybody has noted it. */
-export const originOf = (value: unknown): Origin => {
-  const isKey = typeof value === 'object' || typeof value === 'function' || typeof value === 'symbol';
-  return (isKey && value !== null && origins.get(value as object)) || {};
-};
 
 /** The user's own file and line in a stack, `session.ts:2`; the package where all of it is in one. */
 export function placeIn(error: { readonly stack?: string | undefined }): string | undefined {

@@ -35,16 +35,15 @@ export const registry = {
     },
   ): Report => {
     const { pending = [], stubs = [], still = [] } = f;
+    const names = stubs.map(({ name }) => name);
     const isHeld = pending.some(({ due }) => due === undefined);
     return {
       head: `Nothing on the page ${f.what}.`,
       there: [
         ...f.there,
         ...pending.slice(0, 4).map(wordPending),
-        ...(stubs.length > 0
-          ? [
-              `${list(stubs.map(({ name }) => name))} ${stubs.length > 1 ? 'are' : 'is'} stubbed: what is inside is not rendered.`,
-            ]
+        ...(names.length > 0
+          ? [`${list(names)} ${names.length > 1 ? 'are' : 'is'} stubbed: what is inside is not rendered.`]
           : []),
         ...still,
       ],
@@ -52,14 +51,7 @@ export const registry = {
       next: [
         ...(isHeld ? ['Give the held answer first:   await answer.release(…)'] : []),
         ...(pending.length === 0 || !isHeld ? ['If it comes later:   await subject.appears(…)'] : []),
-        ...(stubs.length > 0
-          ? [
-              `If it belongs to ${list(
-                stubs.map(({ name }) => name),
-                2,
-              )}:   ${stubs[0]!.instead}`,
-            ]
-          : []),
+        ...(stubs[0] ? [`If it belongs to ${list(names, 2)}:   ${stubs[0].instead}`] : []),
       ],
     };
   },

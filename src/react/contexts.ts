@@ -88,10 +88,10 @@ function noting(effect: Effect, fiber: Fiber | null): unknown {
  */
 function owned(start: (...args: unknown[]) => unknown) {
   return (effect: unknown, ...rest: unknown[]) => {
-    const container = containerOf(door.internals?.getCurrentFiber?.() ?? null);
+    const fiber = door.internals?.getCurrentFiber?.() ?? null;
+    const container = containerOf(fiber);
     const owner = container && door.live.get(container)?.environment;
     if (!owner || typeof effect !== 'function') return start(effect, ...rest);
-    const fiber = door.internals?.getCurrentFiber?.() ?? null;
     return start(() => runAs(owner, () => noting(effect as Effect, fiber)), ...rest);
   };
 }

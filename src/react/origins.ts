@@ -1,6 +1,6 @@
 import * as React from 'react';
 import { calledFrom } from '../core/errors/called-from';
-import { noteOrigin, originOf, placeIn, type Origin } from '../core/origin';
+import { placeIn, type Origin } from '../core/origin';
 import { once } from '../core/shared';
 import { exportOf } from '../seam/exports';
 
@@ -34,14 +34,9 @@ watchContexts();
 /** What a context is called in the code, or else where it was made. */
 export function originOfContext(context: unknown): Origin {
   const { displayName } = (context ?? {}) as { displayName?: string };
-  const noted = originOf(context);
-  const name = displayName ?? noted.name ?? exportOf(context);
-  if (name !== undefined) return { name };
-  if (noted.made !== undefined) return noted;
-  const site = sites.get(context as object);
-  const origin = { made: site && placeIn(site) };
-  noteOrigin(context, origin);
-  return origin;
+  const name = displayName ?? exportOf(context);
+  const site = name === undefined ? sites.get(context as object) : undefined;
+  return { name, made: site && placeIn(site) };
 }
 
 /** How a message calls a context. */

@@ -1,3 +1,5 @@
+import { emptyRect } from './rect';
+
 type Features = Record<string, PropertyDescriptor | ((...args: never[]) => unknown)>;
 
 const blobs = new Map<string, unknown>();
@@ -38,9 +40,7 @@ export const documentFeatures: Readonly<Record<string, Features>> = {
   },
   'Range.prototype': {
     getClientRects: () => [],
-    getBoundingClientRect: () => ({
-      ...{ x: 0, y: 0, top: 0, left: 0, right: 0, bottom: 0, width: 0, height: 0 },
-    }),
+    getBoundingClientRect: () => emptyRect(),
   },
   URL: {
     createObjectURL(blob: unknown) {

@@ -1,12 +1,10 @@
-import { isOpenPopover, setPopover } from '../popovers';
+import { emptyRect } from './rect';
+import { isOpenPopover, setPopover } from './popovers';
 
 type Features = Record<string, PropertyDescriptor | ((...args: never[]) => unknown)>;
 
-const box = { x: 0, y: 0, top: 0, left: 0, right: 0, bottom: 0, width: 0, height: 0 };
-const rect = (element: Node) => {
-  const { DOMRect } = element.ownerDocument!.defaultView as unknown as typeof globalThis;
-  return DOMRect ? new DOMRect() : { ...box };
-};
+const rect = ({ ownerDocument }: Node) =>
+  emptyRect(ownerDocument!.defaultView as unknown as typeof globalThis);
 
 interface Scrolled {
   readonly left?: number;

@@ -1,12 +1,12 @@
+import { emptyRect } from './rect';
 import type { Page } from '../../core/replace';
 
 type Callback = (entries: object[], observer: object) => void;
 
 /** What tells of an element's size and of its place. A simulated page has no layout: every size is zero. */
 export function makeObservers(page: Page) {
-  const { DOMRect, queueMicrotask: later } = page as unknown as typeof globalThis;
-  const rect = () =>
-    DOMRect ? new DOMRect() : { x: 0, y: 0, top: 0, left: 0, right: 0, bottom: 0, width: 0, height: 0 };
+  const { queueMicrotask: later } = page as unknown as typeof globalThis;
+  const rect = () => emptyRect(page as unknown as typeof globalThis);
 
   /**
    * Never tells of anything: an element is told of when its size is another than the last time, and before

@@ -1,10 +1,10 @@
-import { once } from '../core/shared';
+import { once } from '../../core/shared';
 
 // A simulated page has no pseudo-class for it, so what was opened is kept beside it.
 const open = once('popovers', () => new WeakSet<Element>());
 
-/** True for an element that is a popover. @see https://html.spec.whatwg.org/multipage/popover.html */
-export const isPopover = (element: Element): boolean => element.hasAttribute('popover');
+/** @see https://html.spec.whatwg.org/multipage/popover.html */
+const isPopover = (element: Element): boolean => element.hasAttribute('popover');
 
 /** True for a popover that is shown. */
 export const isOpenPopover = (element: Element): boolean => open.has(element) || isOpenByItself(element);
