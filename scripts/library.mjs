@@ -13,7 +13,8 @@ const late = {
     /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print|origin)|seam\/exports|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|gist)|stage\/(?:thrown|outline))\.ts$/,
   features: /^page\/features\/\w+\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
-  looking: /^(?:page\/(?:names|query|roles|hidden|looking)|stage\/(?:look|parts|verdicts))\.ts$/,
+  looking:
+    /^(?:page\/(?:aria|names|query|roles|hidden|looking|labels|flat-tree|spacing|generated|states|descriptions|summary|features\/top-layer)|stage\/(?:look|parts|verdicts))\.ts$/,
   answering: /^(?:core\/settle-answer|network\/(?:reply|routes|patterns|print-address))\.ts$/,
   stage:
     /^(?:stage\/(?!install|subject)[\w-]+|page\/history|network\/network|seam\/(?:place|thunk|kinds|uses))\.ts$/,

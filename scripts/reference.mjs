@@ -1,8 +1,11 @@
 // Writes docs/reference.md, docs/errors.md and the test that runs the examples of the doc comments.
 import { mkdir, writeFile } from 'node:fs/promises';
+import { writeAria } from './aria.mjs';
 import './errors.mjs';
 import './recipes.mjs';
 import { readDocComments, readExamples } from './doc-comments.mjs';
+
+await writeAria();
 
 const order = ['param', 'returns', 'throws', 'see'];
 const title = { param: 'Takes', returns: 'Gives', throws: 'Fails with', see: 'Standard' };

@@ -1,8 +1,9 @@
 import { tagOf } from './hidden';
 import { quoteCode } from './locators';
-import { heardOf, labelElementsOf, nameOf, textOf } from './names';
+import { labelElementsOf } from './labels';
+import { heardOf, nameOf, textOf } from './names';
 import { levelOf, roleOf } from './roles';
-import { checkedOf, whyDisabled } from './query';
+import { checkedOf, whyDisabled } from './states';
 
 /** An element as a person would call it: `button "Log inspection"`, `heading "Anemone"`. */
 export function describe(element: Element): string {
@@ -18,7 +19,7 @@ export function describe(element: Element): string {
 /** An element with what can be told of its state: `checkbox "Marked" checked`. */
 export function describeState(element: Element): string {
   const states = [
-    levelOf(element) ? `level ${levelOf(element)}` : '',
+    roleOf(element) === 'heading' ? `level ${levelOf(element)}` : '',
     isField(element) && (element as HTMLInputElement).value
       ? `value ${quote((element as HTMLInputElement).value)}`
       : '',

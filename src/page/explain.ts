@@ -6,7 +6,7 @@ import { looking } from './looking';
 import { foldSpace, isLocator, phraseLocator, printLocator, type Locator } from './locators';
 import { textOf } from './names';
 import { locate, type View } from './query';
-import { knownRoles, roleOf, selectorOf } from './roles';
+import { isRole, roleOf, selectorOf } from './roles';
 import { lookAround } from './nearby';
 
 /** What a message can tell beyond the page: what went before it. */
@@ -79,8 +79,10 @@ const withHidden = (sought: Locator['sought']): Locator['sought'] =>
 // A heading that became a <strong>: the words stayed, what they are did not.
 function explainOtherTag(locator: Locator, view: View, background: Background, sought: Sought) {
   const { sought: asked } = locator;
-  if (asked.by !== 'role' || asked.name === undefined || !knownRoles().includes(asked.role)) return undefined;
+  if (asked.by !== 'role' || asked.name === undefined || !isRole(asked.role)) return undefined;
   const named = asked.name;
+  // It is there, in another state.
+  if (locate({ ...locator, sought: { ...asked, state: {} } }, view).length > 0) return undefined;
   const [element] = locate({ ...locator, sought: { by: 'text', words: named } }, view);
   if (!element || sameRoleNear(element, asked.role)) return undefined;
   const role = roleOf(element);

@@ -1,23 +1,29 @@
+import { isOpenPopover, openModals } from './features/top-layer';
+import { isUnslotted, parentOf } from './flat-tree';
 import { factsOf, hasStyles, onceFor, scan } from './looking';
+import { isSummary } from './summary';
 
 const unrendered = /^(script|style|template|head|noscript|datalist)$/;
 
 /** True for an element whose content a person never meets, looking at it alone. */
-export function isLeftOut(element: Element): boolean {
-  return (
-    element.getAttribute('aria-hidden') === 'true' ||
-    (!element.getAttribute('role') && unrendered.test(element.localName)) ||
-    whyUnrendered(element) !== undefined ||
-    /^(hidden|collapse)$/.test(styleOf(element)?.visibility ?? '')
-  );
-}
+export const isLeftOut = (element: Element): boolean =>
+  isAriaHidden(element) ||
+  (!element.getAttribute('role') && unrendered.test(element.localName)) ||
+  whyUnrendered(element) !== undefined;
+
+const isAriaHidden = (element: Element): boolean =>
+  element.getAttribute('aria-hidden')?.toLowerCase() === 'true';
 
 /**
  * Why a person cannot perceive an element: it or something around it is not displayed or hidden
  * from assistive technology. Undefined for one that can be perceived.
+ *
+ * @param aria whether a person perceives it by assistive technology, rather than by the eye
  */
 export const whyHidden = (element: Element, aria: boolean): string | undefined =>
-  whyAway(element, aria, factsOf(`away ${aria}`)) ?? whyInvisible(element);
+  whyAway(element, aria, factsOf(`away ${aria}`)) ??
+  whyInvisible(element) ??
+  (aria ? whyBehind(element) : undefined);
 
 /** Why an element is not there for a person, whatever is visible of it: nothing inside of it is there either. */
 function whyAway(
@@ -28,7 +34,7 @@ function whyAway(
   // Up by a loop: a page may be nested more deeply than calls can be.
   const path: Element[] = [];
   let why: string | undefined;
-  for (let at: Element | null = element; at; at = at.parentElement) {
+  for (let at: Element | null = element; at; at = parentOf(at)) {
     if (seen.has(at)) {
       why = seen.get(at);
       break;
@@ -42,20 +48,56 @@ function whyAway(
 }
 
 const whyAwayItself = (element: Element, aria: boolean): string | undefined =>
-  (aria && element.getAttribute('aria-hidden') === 'true'
-    ? `aria-hidden="true" on ${tagOf(element)} hides it from assistive technology`
-    : undefined) ??
+  (aria ? whyClosedToAria(element) : undefined) ??
   (unrendered.test(element.localName) ? `${tagOf(element)} is never displayed` : undefined) ??
   whyUnrendered(element);
 
+function whyClosedToAria(element: Element): string | undefined {
+  if (isAriaHidden(element))
+    return `aria-hidden="true" on ${tagOf(element)} hides it from assistive technology`;
+  return element.hasAttribute('inert') ? `${tagOf(element)} has the attribute inert` : undefined;
+}
+
+/** Why an element is not rendered, looking at it and at what stands right around it. */
 function whyUnrendered(element: Element): string | undefined {
-  if (element.hasAttribute('hidden')) return `${tagOf(element)} has the attribute hidden`;
-  if (element.localName === 'input' && element.getAttribute('type') === 'hidden') {
+  const tag = element.localName;
+  if (tag === 'input' && element.getAttribute('type') === 'hidden')
     return 'an input of the type "hidden" is never displayed';
-  }
-  if (element.localName === 'dialog' && !element.hasAttribute('open')) return 'the dialog is not open';
-  if (isFolded(element)) return 'it is inside <details> that is closed';
-  return styleOf(element)?.display === 'none' ? `${tagOf(element)} has display: none` : undefined;
+  if (tag === 'dialog' && !element.hasAttribute('open')) return 'the dialog is not open';
+  if (tag === 'audio' && !element.hasAttribute('controls')) return 'it is <audio> without controls';
+  if (isUnslotted(element)) return `no slot of ${tagOf(element.parentElement!)} takes it up`;
+  return (
+    (element.hasAttributes() ? whyOff(element) : undefined) ??
+    whyFolded(element) ??
+    (displayOf(element) === 'none' ? `${tagOf(element)} has display: none` : undefined)
+  );
+}
+
+/** Why an attribute takes an element away, which a style sheet can bring back. */
+function whyOff(element: Element): string | undefined {
+  if (element.hasAttribute('hidden') && element.getAttribute('hidden') !== 'until-found')
+    return isBroughtBack(element) ? undefined : `${tagOf(element)} has the attribute hidden`;
+  if (!element.hasAttribute('popover') || isOpenPopover(element)) return undefined;
+  // A page that has no popovers of its own does not take them away by a style sheet either.
+  const isBack = 'popover' in element ? isBroughtBack(element) : /^(?!none|$)/.test(ownDisplay(element));
+  return isBack ? undefined : `the popover ${tagOf(element)} is not shown`;
+}
+
+const isBroughtBack = (element: Element): boolean => /^(?!none|$)/.test(displayOf(element));
+
+/** Why what stands right around an element shows nothing of its inside. */
+function whyFolded(element: Element): string | undefined {
+  const parent = element.parentElement;
+  if (!parent) return undefined;
+  if (parent.localName === 'details' && !parent.hasAttribute('open') && !isSummary(element))
+    return 'it is inside <details> that is closed';
+  return showsContent(parent) ? undefined : `${tagOf(parent)} does not show its content`;
+}
+
+/** Whether an element shows what it holds. @see https://www.w3.org/TR/css-contain-2/#content-visibility */
+export function showsContent(element: Element): boolean {
+  if (!hasStyles(element.ownerDocument) && !element.hasAttributes()) return true;
+  return element.getAttribute('hidden') !== 'until-found' && contentVisibilityOf(element) !== 'hidden';
 }
 
 /**
@@ -64,7 +106,7 @@ function whyUnrendered(element: Element): string | undefined {
  * @see https://www.w3.org/TR/css-display-4/#visibility
  */
 function whyInvisible(element: Element): string | undefined {
-  for (let at: Element | null = element; at; at = at.parentElement) {
+  for (let at: Element | null = element; at; at = parentOf(at)) {
     const visibility = styleOf(at)?.visibility;
     // A computed style has taken over what stands around it; a written one has not.
     if (visibility && visibility !== 'inherit')
@@ -73,38 +115,73 @@ function whyInvisible(element: Element): string | undefined {
   return undefined;
 }
 
+/** Whether an element itself says that it is visible; nothing where it takes over what is around it. */
+export function visibilityOf(element: Element): 'visible' | 'hidden' | '' {
+  const visibility = styleOf(element)?.visibility ?? '';
+  return visibility === '' || visibility === 'inherit' ? '' : visibility === 'visible' ? 'visible' : 'hidden';
+}
+
+/** Why an element is out of reach behind a modal dialog. */
+function whyBehind(element: Element): string | undefined {
+  const { documentElement } = element.ownerDocument;
+  if (!element.isConnected || !documentElement) return undefined;
+  const open = onceFor('modals', documentElement, () => openModals(element.ownerDocument));
+  return open.length === 0 || open.some((dialog) => isWithin(element, dialog))
+    ? undefined
+    : `the modal dialog ${tagOf(open[open.length - 1]!)} is open in front of it`;
+}
+
+function isWithin(element: Element, outer: Element): boolean {
+  for (let at: Element | null = element; at; at = parentOf(at)) if (at === outer) return true;
+  return false;
+}
+
 // Computing styles is by far the slowest thing a simulated page does. Without a style sheet the
 // element's own style attribute is all that can hide it.
-function styleOf(element: Element): { display: string; visibility: string } | undefined {
+function styleOf(element: Element): CSSStyleDeclaration | undefined {
   const { ownerDocument } = element;
   if (hasStyles(ownerDocument) && element.isConnected && ownerDocument.defaultView)
     return ownerDocument.defaultView.getComputedStyle(element);
   return element.hasAttribute('style') ? (element as HTMLElement).style : undefined;
 }
 
+/** How an element is displayed, as far as that is known: nothing where its tag alone decides. */
+export const displayOf = (element: Element): string => styleOf(element)?.display ?? '';
+
+const ownDisplay = (element: Element): string => (element as HTMLElement).style?.display ?? '';
+
+/** True for an element that its place takes out of the line. @see https://www.w3.org/TR/css-display-4/#transformations */
+export function isOutOfLine(element: Element): boolean {
+  const style = styleOf(element);
+  return (
+    style !== undefined &&
+    (/^(absolute|fixed)$/.test(style.position) || /^(left|right)$/.test(style.cssFloat))
+  );
+}
+
+// A simulated page knows nothing of it.
+const contentVisibilityOf = (element: Element): string | undefined =>
+  styleOf(element)?.contentVisibility ??
+  /content-visibility:\s*(\w+)/.exec(element.getAttribute('style') ?? '')?.[1];
+
 const hidingTags = new Set([
-  ...['script', 'style', 'template', 'head', 'noscript', 'datalist', 'dialog', 'details'],
+  ...['script', 'style', 'template', 'head', 'noscript', 'datalist', 'dialog', 'details', 'audio'],
 ]);
-const hidingAttributes = new Set(['hidden', 'aria-hidden', 'style']);
+const hidingAttributes = new Set(['hidden', 'aria-hidden', 'style', 'inert', 'popover']);
 
 /** True where something at or below an element may be hidden: where not, none of it need be asked. */
 export const mayHide = (root: Element): boolean =>
   hasStyles(root.ownerDocument) || onceFor('hides', root, findHiding);
 
 function findHiding(root: Element): boolean {
-  const { tags, elements, attributed } = scan(root);
-  if (tags.some((tag) => hidingTags.has(tag))) return true;
+  const { tags, elements, attributed, hasShadows } = scan(root);
+  if (hasShadows || tags.some((tag) => hidingTags.has(tag))) return true;
   return attributed.some((at) =>
     elements[at]!.getAttributeNames().some(
       (name) =>
         hidingAttributes.has(name) || (name === 'type' && elements[at]!.getAttribute(name) === 'hidden'),
     ),
   );
-}
-
-function isFolded(element: Element): boolean {
-  const parent = element.parentElement;
-  return parent?.localName === 'details' && !parent.hasAttribute('open') && element.localName !== 'summary';
 }
 
 /** `<div class="tray">`: the start tag of an element, cut short. */

@@ -6,13 +6,21 @@ export type Words = string | RegExp;
 
 /** What more a role locator can ask for; the names are those of the ARIA attributes. */
 export interface RoleState {
-  /** Level of a heading, from 1. */
+  /** Level of a heading, or of an item in lists or trees, from 1. */
   readonly level?: number;
   readonly checked?: boolean | 'mixed';
   readonly pressed?: boolean | 'mixed';
   readonly selected?: boolean;
   readonly expanded?: boolean;
   readonly disabled?: boolean;
+  readonly required?: boolean;
+  readonly readonly?: boolean;
+  /** By `aria-invalid` or, without it, by the constraints of the field itself. */
+  readonly invalid?: boolean;
+  readonly current?: boolean | 'page' | 'step' | 'location' | 'date' | 'time';
+  readonly busy?: boolean;
+  /** What is said beside the name: of `aria-describedby`, `aria-description` or a title. */
+  readonly description?: Words;
   /** Also what a person cannot perceive. */
   readonly hidden?: boolean;
 }
@@ -63,7 +71,7 @@ function make(sought: Sought, hidden = false, outer?: Locator | Element): Locato
  * expect(board).toShow(role('heading', 'Anemone', { level: 3 }));
  */
 export function role(role: string, name?: Words | RoleState, state: RoleState = {}): Locator {
-  const named = typeof name === 'string' || name instanceof RegExp;
+  const named = isWords(name);
   const wanted = named || name === undefined ? state : name;
   return make({ by: 'role', role, name: named ? name : undefined, state: wanted }, wanted.hidden);
 }
@@ -132,6 +140,10 @@ export function refuseNoLocator(value: unknown): asserts value is Locator {
   const guess = typeof value === 'string' ? `text(${JSON.stringify(value)})` : "role('button', …)";
   refuse('SIM-LOCATOR', { value, given: print(value), nearest: guess });
 }
+
+/** True for words to compare with. */
+export const isWords = (value: unknown): value is Words =>
+  typeof value === 'string' || value instanceof RegExp;
 
 /** True where a text is what the words ask for. */
 export const fits = (words: Words, text: string): boolean =>

@@ -1,3 +1,5 @@
+import { shadowOf } from './flat-tree';
+
 /** What is known of a page while it is looked at, which changes nothing. */
 interface Known {
   readonly document: Document;
@@ -49,8 +51,8 @@ export function onceFor<T>(kind: string, element: Element, find: (element: Eleme
   if (!known) return find(element);
   const facts = factsOf<T>(kind);
   let fact = facts.get(element);
-  if (fact === undefined) facts.set(element, (fact = find(element)));
-  return fact;
+  if (fact === undefined && !facts.has(element)) facts.set(element, (fact = find(element)));
+  return fact as T;
 }
 
 /** An element and all that is in it, in page order. */
@@ -60,6 +62,8 @@ export interface Scan {
   readonly tags: readonly string[];
   /** Which of them have attributes, by their place in the list. */
   readonly attributed: readonly number[];
+  /** True where some of it stands in shadow roots. */
+  readonly hasShadows: boolean;
 }
 
 /** Reads what is in an element. */
@@ -71,12 +75,16 @@ function readScan(root: Element): Scan {
   const elements: Element[] = [];
   const tags: string[] = [];
   const attributed: number[] = [];
+  let hasShadows = false;
   const next: Element[] = [root];
   for (let element = next.pop(); element; element = next.pop()) {
     if (element.hasAttributes()) attributed.push(elements.length);
     tags.push(element.localName);
     elements.push(element);
+    const shadow = shadowOf(element, tags[tags.length - 1]);
+    hasShadows ||= shadow !== null;
     for (let at = element.lastElementChild; at; at = at.previousElementSibling) next.push(at);
+    for (let at = shadow?.lastElementChild; at; at = at.previousElementSibling) next.push(at);
   }
-  return { elements, tags, attributed };
+  return { elements, tags, attributed, hasShadows };
 }

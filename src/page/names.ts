@@ -1,16 +1,22 @@
-import { isLeftOut } from './hidden';
-import { hasStyles, onceFor, scan } from './looking';
+import { nameProhibited, namedByContent } from './aria';
+import { childNodesOf, referredBy, shadowOf } from './flat-tree';
+import { generatedText } from './generated';
+import { isLeftOut, showsContent, visibilityOf, whyHidden } from './hidden';
+import { labelElementsOf } from './labels';
 import { foldSpace } from './locators';
-import { heardAsText, namedByContent, roleOf } from './roles';
+import { hasStyles, onceFor, scan } from './looking';
+import { childWithTag, heardAsText, roleOf } from './roles';
+import { isApart, isApartInside, isSpacedAnyway } from './spacing';
 
 /**
  * The accessible name of an element.
  *
  * @see https://www.w3.org/TR/accname-1.2/
  */
-export function nameOf(element: Element): string {
-  return foldSpace(compute(element, new Set(), 'asked'));
-}
+export const nameOf = (element: Element): string => namedOf(element).name;
+
+/** The name of an element, and where it comes from. */
+export const namedOf = (element: Element): Named => onceFor('name', element, readName);
 
 /** What a person hears of an element: its name or, where its role has none, its text. */
 export const heardOf = (element: Element): string => onceFor('heard', element, hear);
@@ -24,22 +30,32 @@ function hear(element: Element): string {
 export const textOf = (element: Element): string => onceFor('text of', element, readText);
 
 const readText = (element: Element): string =>
-  foldSpace(hasOddContent(element) ? contentOf(element, new Set(), 'text') : textIn(element));
+  foldSpace(hasOddContent(element) ? contentOf(element, plainText) : textIn(element));
 
 /** The text an element is made of, as the platform puts it together. */
 export const textIn = (element: Element): string =>
   onceFor('text', element, ({ textContent }) => textContent ?? '');
 
 // Only these make the text of an element differ from what its text nodes say.
-const oddAttributes = ['hidden', 'aria-hidden', 'style', 'aria-label', 'aria-labelledby'];
+const oddAttributes = [
+  'hidden',
+  'aria-hidden',
+  'style',
+  'aria-label',
+  'aria-labelledby',
+  'aria-owns',
+  'role',
+  'title',
+];
 const oddTags = new Set([
   ...['img', 'input', 'select', 'textarea', 'svg', 'script', 'style', 'template', 'noscript', 'datalist'],
-  ...['details', 'br', 'p', 'div', 'li', 'td', 'th', 'dd', 'dt', 'section', 'article'],
-  ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6'],
+  ...['details', 'br', 'wbr', 'p', 'div', 'li', 'td', 'th', 'dd', 'dt', 'section', 'article', 'slot', 'rt'],
+  ...['h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'meter', 'progress', 'button'],
 ]);
 const namingTags = new Set([
-  ...['img', 'area', 'label', 'input', 'select', 'textarea', 'svg', 'script', 'style', 'template'],
-  ...['details', 'caption', 'figure', 'fieldset', 'dialog', 'noscript', 'datalist'],
+  ...['img', 'area', 'label', 'input', 'select', 'textarea', 'svg', 'script', 'style', 'template', 'slot'],
+  ...['details', 'caption', 'figure', 'fieldset', 'dialog', 'noscript', 'datalist', 'optgroup', 'option'],
+  ...['meter', 'progress', 'rt', 'wbr'],
 ]);
 const harmless = new Set(['class', 'id', 'type', 'key', 'scope', 'href', 'data-testid', 'disabled']);
 
@@ -48,142 +64,234 @@ export const altersNames = (root: Element): boolean =>
   hasStyles(root.ownerDocument) || onceFor('alters', root, findAltering);
 
 function findAltering(root: Element): boolean {
-  const { elements, tags, attributed } = scan(root);
-  if (tags.some((tag, at) => at > 0 && namingTags.has(tag))) return true;
+  const { elements, tags, attributed, hasShadows } = scan(root);
+  if (hasShadows || tags.some((tag, at) => at > 0 && namingTags.has(tag))) return true;
   return attributed.some(
     (at) => at > 0 && elements[at]!.getAttributeNames().some((name) => !harmless.has(name)),
   );
 }
 
 const hasOddContent = (element: Element): boolean =>
-  element.firstElementChild !== null && (isOddInside(element) || hasStyles(element.ownerDocument));
+  hasStyles(element.ownerDocument) ||
+  element.hasAttribute('aria-owns') ||
+  element.hasAttribute('style') ||
+  (element.firstElementChild ? isOddInside(element) : isOdd(element));
 
 // By hand: a long selector takes a simulated page ten times as long.
 function isOddInside(element: Element): boolean {
   for (let child = element.firstElementChild; child; child = child.nextElementSibling) {
-    if (oddTags.has(child.localName)) return true;
-    if (child.hasAttributes() && oddAttributes.some((name) => child.hasAttribute(name))) return true;
+    if (isOdd(child) || (child.hasAttributes() && oddAttributes.some((name) => child.hasAttribute(name))))
+      return true;
     if (child.firstElementChild && isOddInside(child)) return true;
   }
   return false;
 }
 
-type Why = 'asked' | 'reference' | 'content' | 'text';
+const isOdd = (element: Element): boolean => {
+  const tag = element.localName;
+  return oddTags.has(tag) || shadowOf(element, tag) !== null;
+};
 
-function compute(element: Element, seen: Set<Element>, why: Why): string {
-  if (seen.has(element)) return '';
-  seen.add(element);
-  const references = why === 'reference' ? null : element.getAttribute('aria-labelledby');
-  if (references) {
-    const found = references.split(/\s+/).map((id) => byId(element, id));
-    const named = found.map((other) => (other ? compute(other, new Set(seen), 'reference') : ''));
-    if (named.some(Boolean)) return named.join(' ');
-  }
-  const label = element.getAttribute('aria-label')?.trim();
-  if (label) return label;
-  const native = nativeName(element, seen, why);
-  if (native !== undefined && native !== '') return native;
-  const role = roleOf(element);
-  if (why !== 'asked' || namedByContent.has(role ?? '')) {
-    const content = hasOddContent(element)
-      ? contentOf(element, seen, 'content')
-      : (element.textContent ?? '');
-    if (content.trim() !== '') return content;
-  }
-  return element.getAttribute('title') ?? element.getAttribute('placeholder') ?? '';
+/** How a name comes about: of the element that was asked about, or of what it is made of. */
+export interface Way {
+  readonly seen: Set<Element>;
+  readonly isAsked?: boolean;
+  /** What an attribute refers to refers to nothing else. */
+  readonly isReferred?: boolean;
+  /** Something hidden that is referred to is read with all that is in it. */
+  readonly withHidden?: boolean;
+  /** Nothing but the text. */
+  readonly isPlain?: boolean;
 }
 
-const byId = (element: Element, id: string): Element | null =>
-  (element.getRootNode() as Partial<Document>).getElementById?.(id) ??
-  (element.getRootNode() as Element).querySelector?.(`[id=${JSON.stringify(id)}]`);
+const plainText: Way = { seen: new Set(), isPlain: true };
 
-function nativeName(element: Element, seen: Set<Element>, why: Why): string | undefined {
-  switch (element.localName) {
-    case 'input': {
-      const input = element as HTMLInputElement;
-      if (['submit', 'reset', 'button'].includes(input.type)) {
-        return input.value || (input.type === 'submit' ? 'Submit' : input.type === 'reset' ? 'Reset' : '');
-      }
-      if (input.type === 'image') return input.alt;
-      return why === 'content' ? input.value : labelsOf(element, seen);
+export interface Named {
+  readonly name: string;
+  readonly from:
+    'references' | 'value' | 'label' | 'native' | 'content' | 'title' | 'placeholder' | 'nothing';
+}
+
+const nothing: Named = { name: '', from: 'nothing' };
+
+function readName(element: Element): Named {
+  const { name, from } = compute(element, { seen: new Set(), isAsked: true });
+  return { name: foldSpace(name), from };
+}
+
+function compute(element: Element, way: Way): Named {
+  if (way.seen.has(element)) return nothing;
+  way.seen.add(element);
+  const within = way.isAsked ? { ...way, isAsked: false } : way;
+  const role = roleOf(element);
+  let content = '';
+  const readContent = () => (content = hasOddContent(element) ? contentOf(element, within) : textIn(element));
+  const hasAttributes = element.hasAttributes();
+  return (
+    (hasAttributes && !way.isReferred && found(textReferred(element, 'aria-labelledby'), 'references')) ||
+    (!way.isAsked && found(valueIn(element, role, within), 'value')) ||
+    (hasAttributes && found(element.getAttribute('aria-label'), 'label')) ||
+    found(nativeName(element, within), 'native') ||
+    ((!way.isAsked || namedByContent.has(role ?? '')) && found(readContent(), 'content')) ||
+    (hasAttributes && found(titleOf(element, role, way), 'title')) ||
+    (hasAttributes && found(placeholderOf(element, role), 'placeholder')) ||
+    // White space keeps apart what stands around it.
+    (content === '' ? nothing : { name: content, from: 'nothing' })
+  );
+}
+
+const found = (name: string | null | undefined, from: Named['from']): Named | undefined =>
+  name && name.trim() !== '' ? { name, from } : undefined;
+
+function titleOf(element: Element, role: string | undefined, way: Way): string | null {
+  const title = element.getAttribute('title');
+  // A picture that is said to say nothing.
+  if (!title || (/^(img|area)$/.test(element.localName) && element.getAttribute('alt') === '')) return null;
+  const isNaming = !way.isAsked || /^(iframe|abbr)$/.test(element.localName);
+  return isNaming || (role !== undefined && !nameProhibited.has(role)) ? title : null;
+}
+
+function placeholderOf(element: Element, role: string | undefined): string | null {
+  return /^(input|textarea)$/.test(element.localName)
+    ? element.getAttribute('placeholder') || element.getAttribute('aria-placeholder')
+    : /^(textbox|searchbox|combobox)$/.test(role ?? '')
+      ? element.getAttribute('aria-placeholder')
+      : null;
+}
+
+/** What the elements say that an attribute refers to, hidden ones too. */
+export const textReferred = (element: Element, attribute: string): string =>
+  referredBy(element, attribute)
+    .map((other) => {
+      const way = { seen: new Set<Element>(), isReferred: true, withHidden: isHiddenItself(other) };
+      return foldSpace(compute(other, way).name);
+    })
+    .filter(Boolean)
+    .join(' ');
+
+const isHiddenItself = (element: Element): boolean => whyHidden(element, true) !== undefined;
+
+/** The value of a field that stands inside of a name. @see https://www.w3.org/TR/accname-1.2/#comp_embedded_control */
+function valueIn(element: Element, role: string | undefined, within: Way): string | null | undefined {
+  const field = element as HTMLInputElement;
+  const isField = /^(input|textarea|select|meter|progress)$/.test(element.localName);
+  switch (role) {
+    case 'textbox':
+    case 'searchbox':
+      return isField ? field.value : contentOf(element, within);
+    case 'combobox':
+    case 'listbox': {
+      if (element.localName === 'select')
+        return [...(element as HTMLSelectElement).selectedOptions]
+          .map((one) => compute(one, within).name)
+          .join(' ');
+      if (isField) return field.value;
+      const selected = [...element.querySelectorAll('[aria-selected=true]')];
+      return selected.map((one) => compute(one, within).name).join(' ');
     }
-    case 'textarea':
-    case 'select':
-      return why === 'content' ? (element as HTMLInputElement).value : labelsOf(element, seen);
+    case 'slider':
+    case 'spinbutton':
+    case 'scrollbar':
+    case 'progressbar':
     case 'meter':
-    case 'progress':
-    case 'output':
-      return labelsOf(element, seen);
-    case 'button':
-      return labelsOf(element, seen) || undefined;
-    case 'img':
-    case 'area':
-      return element.getAttribute('alt') ?? undefined;
-    case 'fieldset':
-      return childName(element, 'legend', seen);
-    case 'table':
-      return childName(element, 'caption', seen);
-    case 'figure':
-      return childName(element, 'figcaption', seen);
-    case 'svg':
-      return childName(element, 'title', seen);
+      return (
+        element.getAttribute('aria-valuetext') ||
+        element.getAttribute('aria-valuenow') ||
+        (element.localName === 'input' ? field.value : isField ? element.getAttribute('value') : null)
+      );
     default:
       return undefined;
   }
 }
 
-/** The label elements tied to a field, by `for` or around it. */
-export function labelElementsOf(element: Element): Element[] {
-  if (labelable.test(element.localName)) return tiedLabels(element);
-  const around = element.closest('label');
-  return around ? [around] : [];
-}
-
-const labelable = /^(button|input|meter|output|progress|select|textarea)$/;
-
-// Not by the platform's `labels`: a simulated page walks the whole document for it, for each element anew.
-function tiedLabels(element: Element): Element[] {
-  const around = element.closest('label');
-  const tied = around && !around.hasAttribute('for') && firstLabelable(around) === element ? [around] : [];
-  if (!element.id) return tied;
-  const all = element.ownerDocument.getElementsByTagName('label');
-  for (let at = 0; at < all.length; at++) {
-    const label = all[at]!;
-    if (label.getAttribute('for') === element.id && !tied.includes(label)) tied.push(label);
+/** @see https://www.w3.org/TR/html-aam-1.0/#accessible-name-and-description-computation */
+function nativeName(element: Element, within: Way): string | null | undefined {
+  switch (element.localName) {
+    case 'input': {
+      const { type, value } = element as HTMLInputElement;
+      const given = element.getAttribute('value');
+      if (type === 'submit') return labelsOf(element, within) || (given ?? 'Submit');
+      if (type === 'reset') return labelsOf(element, within) || (given ?? 'Reset');
+      if (type === 'button') return labelsOf(element, within) || value;
+      if (type === 'image')
+        return element.getAttribute('alt') || given || (element.getAttribute('title') ? '' : 'Submit');
+      return labelsOf(element, within);
+    }
+    case 'textarea':
+    case 'select':
+    case 'meter':
+    case 'progress':
+    case 'output':
+    case 'button':
+      return labelsOf(element, within);
+    case 'img':
+    case 'area':
+      return element.getAttribute('alt');
+    case 'optgroup':
+    case 'option':
+      return element.getAttribute('label');
+    case 'fieldset':
+      return childName(element, 'legend', within);
+    case 'table':
+      return childName(element, 'caption', within);
+    case 'figure':
+      return childName(element, 'figcaption', within);
+    default:
+      return /svg/.test(element.namespaceURI ?? '') ? childName(element, 'title', within) : undefined;
   }
-  if (element.isConnected || tied.length > 0) return tied;
-  // At an earlier moment, which is a copy beside the page.
-  const root = element.getRootNode() as Element;
-  return [...(root.querySelectorAll?.('label[for]') ?? [])].filter(
-    (label) => label.getAttribute('for') === element.id,
-  );
 }
 
-const firstLabelable = (label: Element): Element | null =>
-  label.querySelector('button,input:not([type=hidden]),meter,output,progress,select,textarea');
-
-const labelsOf = (element: Element, seen: Set<Element>) =>
+const labelsOf = (element: Element, within: Way) =>
   labelElementsOf(element)
-    .map((label) => contentOf(label, new Set(seen).add(element), 'content'))
-    .map(foldSpace)
+    .filter((label) => !within.seen.has(label) && !isHiddenItself(label))
+    .map((label) => foldSpace(compute(label, { ...within, isReferred: true }).name))
+    .filter(Boolean)
     .join(' ');
 
-const childName = (element: Element, tag: string, seen: Set<Element>) => {
-  const child = [...element.children].find(({ localName }) => localName === tag);
-  return child ? contentOf(child, seen, 'content') : undefined;
+export const childName = (element: Element, tag: string, within: Way) => {
+  const child = childWithTag(element, tag);
+  return child ? contentOf(child, within) : undefined;
 };
 
-const blocks =
-  /^(address|article|aside|blockquote|br|dd|div|dl|dt|fieldset|figure|footer|form|h\d|header|hr|li|main|nav|ol|p|section|table|td|th|tr|ul)$/;
-
-function contentOf(element: Element, seen: Set<Element>, why: 'content' | 'text'): string {
-  let text = '';
-  for (const node of element.childNodes) {
-    if (node.nodeType === 3) text += node.nodeValue ?? '';
-    if (node.nodeType !== 1 || isLeftOut(node as Element) || seen.has(node as Element)) continue;
-    const child = node as Element;
-    const inner = why === 'content' ? compute(child, seen, 'content') : contentOf(child, seen, 'text');
-    text += blocks.test(child.localName) ? ` ${inner} ` : inner;
+/** What an element is made of: its text, what it owns, and what style sheets put before and after. */
+function contentOf(element: Element, way: Way, isSeen = true): string {
+  const before = way.isPlain ? '' : generatedText(element, '::before');
+  const after = way.isPlain ? '' : generatedText(element, '::after');
+  const apart = isApartInside(element);
+  if (!way.withHidden && !showsContent(element)) return '';
+  let text = before;
+  for (const node of childNodesOf(element)) {
+    if (node.nodeType === 3) text += isSeen ? (node.nodeValue ?? '') : '';
+    else if (node.nodeType === 1) text += partOf(node as Element, element, way, isSeen, apart);
   }
-  return text;
+  if (!way.isPlain)
+    for (const owned of referredBy(element, 'aria-owns')) text += partOf(owned, element, way, isSeen, apart);
+  return text + after;
 }
+
+/** What a child adds to what an element is made of. */
+function partOf(child: Element, parent: Element, way: Way, isSeen: boolean, apart: boolean): string {
+  if (!way.withHidden && isLeftOut(child)) return isSpacedAnyway(child) ? ' ' : '';
+  // The field that a label around it names.
+  if (way.seen.has(child)) return ' ';
+  if (!way.isPlain && isPassedOver(child, parent)) return '';
+  const visibility = way.withHidden ? '' : visibilityOf(child);
+  const isChildSeen = visibility === '' ? isSeen : visibility === 'visible';
+  const { name, from } =
+    way.isPlain || !isChildSeen
+      ? { name: contentOf(child, way, isChildSeen), from: 'content' as const }
+      : compute(child, way);
+  return apart || isApart(child) || isSaidApart.has(from) ? ` ${name} ` : name;
+}
+
+const isSaidApart: ReadonlySet<Named['from']> = new Set([
+  'references',
+  'value',
+  'label',
+  'native',
+  'placeholder',
+]);
+
+// A tree item is not called by the items in it; what is said over a text is no part of it.
+const isPassedOver = (child: Element, parent: Element): boolean =>
+  /^(rt|rp)$/.test(child.localName) || (roleOf(child) === 'group' && roleOf(parent) === 'treeitem');

@@ -3,9 +3,11 @@ import { list } from '../core/print';
 import { describe, isField, locatorFor } from './describe';
 import { looking } from './looking';
 import { foldSpace, quoteCode, type Locator, type RoleState } from './locators';
-import { heardOf, labelElementsOf, textIn, textOf } from './names';
-import { fieldSelector, locate, stateOf, type View } from './query';
-import { knownRoles, roleOf } from './roles';
+import { heardOf, textIn, textOf } from './names';
+import { labelElementsOf } from './labels';
+import { fieldSelector, locate, type View } from './query';
+import { isRole, roleNamed, roleOf, rolesLike } from './roles';
+import { stateOf } from './states';
 
 /** What the page has that is like what was looked for. */
 export function whatIsThere(locator: Locator, view: View): { there: string[]; nearest?: string | undefined } {
@@ -33,8 +35,8 @@ export function lookAround(
     shown.length > 0
       ? [`There is ${names(shown, sought)}.`]
       : [`There is no ${kindOf(locator)} at all. There is ${names(all(), sought, isTelling)}.`];
-  if (sought.by === 'role' && !knownRoles().includes(sought.role)) {
-    const meant = nearest(sought.role, knownRoles());
+  if (sought.by === 'role' && !isRole(sought.role)) {
+    const meant = nearest(sought.role, rolesLike(sought.role));
     there.unshift(`"${sought.role}" is no role of ARIA${meant ? `; "${meant}" is` : ''}.`);
   }
   const guess = close ?? (alike.length === 1 && !mayCome ? alike[0] : undefined);
@@ -43,14 +45,17 @@ export function lookAround(
 
 function printGuess(guess: Element, sought: Locator['sought']): string {
   if (sought.by === 'testId') return `testId(${quoteCode(wordsOn(guess, sought))})`;
-  const found = locatorFor(guess);
-  const wanted = sought.by === 'role' && roleOf(guess) === sought.role ? sought.state : {};
+  if (sought.by !== 'role' || roleOf(guess) !== roleNamed(sought.role)) return locatorFor(guess);
   // As they are, not as they were asked for.
-  const state = (Object.keys(wanted) as (keyof RoleState)[]).flatMap((key) => {
+  const state = (Object.keys(sought.state) as Exclude<keyof RoleState, 'hidden'>[]).flatMap((key) => {
     const value = stateOf(guess, key);
-    return value === undefined ? [] : [`${key}: ${String(value)}`];
+    if (value === undefined) return [];
+    return [`${key}: ${typeof value === 'string' ? quoteCode(value) : String(value)}`];
   });
-  return state.length > 0 ? found.replace(/\)$/, `, { ${state.join(', ')} })`) : found;
+  if (state.length === 0) return locatorFor(guess);
+  const heard = heardOf(guess);
+  const args = [quoteCode(sought.role), ...(heard ? [quoteCode(heard)] : []), `{ ${state.join(', ')} }`];
+  return `role(${args.join(', ')})`;
 }
 
 /** What is of the kind that was looked for, whatever it is called. */

@@ -1,17 +1,22 @@
 import { refuse } from './errors';
+import { namedByContent } from './aria';
+import { renderedIn, shadowOf } from './flat-tree';
 import { mayHide, whyHidden } from './hidden';
 import {
   fits,
   foldSpace,
   isLocator,
+  isWords,
   subjectMark,
   type Locator,
   type RoleState,
   type Words,
 } from './locators';
 import { looking, scan } from './looking';
-import { altersNames, heardOf, labelElementsOf, nameOf, textIn, textOf } from './names';
-import { heardAsText, levelOf, namedByContent, roleOf, tagsOf } from './roles';
+import { altersNames, heardOf, nameOf, textIn, textOf } from './names';
+import { labelElementsOf } from './labels';
+import { heardAsText, roleNamed, roleOf, tagsOf } from './roles';
+import { stateNames, stateOf } from './states';
 
 /** A stub on the page, and how to have the real component instead. */
 export interface StubShown {
@@ -64,7 +69,8 @@ function candidates(locator: Locator, view: View): Element[] {
 function search({ sought }: Locator, root: Element, itself: boolean): Element[] {
   switch (sought.by) {
     case 'role': {
-      const { role, name, state } = sought;
+      const { name, state } = sought;
+      const role = roleNamed(sought.role);
       const mayFit = quickLook(root, role, name);
       return mayHaveRole(root, role, itself).filter(
         (element) =>
@@ -108,7 +114,14 @@ const isOutside = (root: Element) => root.parentElement !== null && !root.hasAtt
 const queryAll = (root: Element, selector: string, itself: boolean): Element[] => {
   if (selector === '*') return scan(root).elements.slice(itself ? 0 : 1);
   const below = [...root.querySelectorAll(selector)];
+  for (const shadow of shadowsIn(root)) below.push(...shadow.querySelectorAll(selector));
   return itself && root.matches(selector) ? [root, ...below] : below;
+};
+
+const shadowsIn = (root: Element): ShadowRoot[] => {
+  const { elements, tags, hasShadows } = scan(root);
+  if (!hasShadows) return [];
+  return elements.map((element, at) => shadowOf(element, tags[at])).filter((shadow) => shadow !== null);
 };
 
 // What may have a role by its tag, or says that it has one.
@@ -154,9 +167,13 @@ function searchText(root: Element, words: string | RegExp, itself: boolean): Ele
     // Words that are not anywhere below are in none of it; most of a page is passed over by that.
     if (wanted !== undefined && !squeeze(textIn(element)).includes(wanted)) return false;
     let inner = false;
-    for (let child = element.firstElementChild; child; child = child.nextElementSibling) {
+    const visitChild = (child: Element) => {
       if (child.localName !== 'script' && child.localName !== 'style') inner = visit(child) || inner;
-    }
+    };
+    const rendered = renderedIn(element);
+    if (rendered) rendered.forEach(visitChild);
+    else
+      for (let child = element.firstElementChild; child; child = child.nextElementSibling) visitChild(child);
     if (inner || !element.firstChild || !fits(words, textOf(element))) return inner;
     found.push(element);
     return true;
@@ -179,7 +196,7 @@ export function fitsAt(element: Element, { sought, hidden }: Locator): boolean {
     switch (sought.by) {
       case 'role':
         return (
-          roleOf(element) === sought.role &&
+          roleOf(element) === roleNamed(sought.role) &&
           fitsState(element, sought.state) &&
           (sought.name === undefined || fits(sought.name, heardOf(element)))
         );
@@ -195,64 +212,10 @@ export function fitsAt(element: Element, { sought, hidden }: Locator): boolean {
 }
 
 const fitsState = (element: Element, state: RoleState): boolean =>
-  states.every((key) => state[key] === undefined || stateOf(element, key) === state[key]);
+  stateNames.every((key) => {
+    const wanted = state[key];
+    return wanted === undefined || isState(wanted, stateOf(element, key));
+  });
 
-const states = ['level', 'checked', 'pressed', 'selected', 'expanded', 'disabled'] as const;
-
-/** What a state of an element is; undefined for one that has no such state. */
-export function stateOf(element: Element, key: keyof RoleState): unknown {
-  switch (key) {
-    case 'level':
-      return levelOf(element);
-    case 'checked':
-      return checkedOf(element);
-    case 'pressed':
-      return triState(element.getAttribute('aria-pressed'));
-    case 'selected':
-      return selectedOf(element);
-    case 'expanded':
-      return expandedOf(element);
-    case 'disabled':
-      return whyDisabled(element) !== undefined;
-    default:
-      return undefined;
-  }
-}
-
-const triState = (value: string | null): boolean | 'mixed' | undefined =>
-  value === 'mixed' ? 'mixed' : value === null ? undefined : value === 'true';
-
-/** Whether an element is checked, by ARIA or by itself; undefined for one that cannot be. */
-export function checkedOf(element: Element): boolean | 'mixed' | undefined {
-  const input = element as Partial<HTMLInputElement>;
-  if (input.indeterminate) return 'mixed';
-  return triState(element.getAttribute('aria-checked')) ?? input.checked;
-}
-
-// An element that has no such state is neither: nobody is told that a plain button is not expanded.
-const selectedOf = (element: Element): boolean | undefined =>
-  element.localName === 'option'
-    ? (element as HTMLOptionElement).selected
-    : (triState(element.getAttribute('aria-selected')) as boolean | undefined);
-
-const expandedOf = (element: Element): boolean | undefined =>
-  element.localName === 'summary'
-    ? (element.parentElement?.hasAttribute('open') ?? false)
-    : (triState(element.getAttribute('aria-expanded')) as boolean | undefined);
-
-const disabling = /^(button|input|select|textarea|option|optgroup|fieldset)$/;
-
-/** Why an element is disabled, as a person is told; undefined for one that is not. */
-export const whyDisabled = (element: Element): string | undefined =>
-  whyUnusable(element) ??
-  (element.closest('[aria-disabled="true"]') ? 'it has aria-disabled="true"' : undefined);
-
-/** Why an element cannot be used: one that only says it is disabled (by ARIA) gets every click there is. */
-export function whyUnusable(element: Element): string | undefined {
-  if (disabling.test(element.localName) && element.hasAttribute('disabled')) return 'it is disabled';
-  const set = disabling.test(element.localName) ? element.closest('fieldset[disabled]') : null;
-  if (set && set !== element && !set.querySelector(':scope > legend')?.contains(element)) {
-    return 'the fieldset around it is disabled';
-  }
-  return undefined;
-}
+const isState = (wanted: unknown, is: unknown): boolean =>
+  wanted === is || (typeof is === 'string' && isWords(wanted) && fits(wanted, is));

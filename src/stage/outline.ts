@@ -2,7 +2,8 @@ import { print } from '../core/print';
 import { describeState } from '../page/describe';
 import { isLeftOut } from '../page/hidden';
 import { foldSpace } from '../page/locators';
-import { namedByContent, roleOf } from '../page/roles';
+import { namedByContent } from '../page/aria';
+import { roleOf } from '../page/roles';
 import { textOf } from '../page/names';
 import type { TreeNode } from './adapter';
 

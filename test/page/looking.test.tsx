@@ -42,7 +42,7 @@ describe('roles and names', () => {
     ['<button>Log<noscript>not</noscript></button>', 'button', 'Log'],
     ['<button>a<span style="display: none">b</span></button>', 'button', 'a'],
     ['<div role="switch">Night</div>', 'switch', 'Night'],
-    ['<svg><title>Comb</title></svg>', 'graphics-document', 'Comb'],
+    ['<svg><title>Comb</title></svg>', 'img', 'Comb'],
     ['<details><summary>More</summary></details>', 'button', 'More', 'summary'],
     ['<a href="/" title="To the yard"></a>', 'link', 'To the yard'],
   ])('%s', (html, expectedRole, name, selector = '*') => {

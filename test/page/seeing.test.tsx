@@ -1,8 +1,8 @@
 import 'simulacra/jest';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { isolate } from 'simulacra/react';
-import { css, label, role, takeDown, text, type Locator } from 'simulacra';
+import { css, label, role, takeDown, testId, text, type Locator } from 'simulacra';
 
 const page = (html: string) => isolate(() => <div dangerouslySetInnerHTML={{ __html: html }} />);
 
@@ -49,12 +49,44 @@ describe('a state that is asked for', () => {
     expect((await page(menu)).findAll(locator).map(({ textContent }) => textContent)).toEqual(expected);
   });
 
-  it('not selected and not checked are what could be', async () => {
+  it.each<[Locator, number]>([
+    [role('textbox', { required: true }), 1],
+    [role('textbox', { invalid: true }), 1],
+    [role('textbox', 'Keeper', { invalid: true, description: 'An address has an @' }), 1],
+    [role('textbox', 'Keeper', { description: /address/ }), 1],
+    [role('textbox', 'Keeper', { description: 'address' }), 0],
+    [role('textbox', { readonly: true }), 1],
+    [role('link', { current: 'page' }), 1],
+    [role('link', { current: true }), 1],
+    [role('list', { busy: true }), 1],
+    [role('listitem', { level: 2 }), 1],
+    [role('image', 'A hive'), 1],
+    [role('none'), 1],
+  ])('%j', async (locator, times) => {
+    const form = await page(
+      `<label>Keeper <input type="email" value="fern" aria-describedby="why"></label><i id="why">An address has an @</i>
+       <label>Note <input required></label><label>Box <input readonly value="blue"></label>
+       <a href="/" aria-current="page">Yard</a><a href="/" aria-current="true">Hive</a><a href="/" aria-current="false">Log</a>
+       <ul aria-busy="true"><li>North<ol><li>Clover</li></ol></li></ul><img src="x" alt="A hive"><img src="x" alt="">`,
+    );
+    expect(form).toShow(locator, { times });
+  });
+
+  it('is told as it is where it was asked for otherwise', async () => {
+    const field = await page(
+      '<label>Keeper <input aria-describedby="why"></label><i id="why">Who logs it</i>',
+    );
+    expect(() => field.find(role('textbox', 'Keeper', { description: 'Who logged it' }))).toThrow(
+      "role('textbox', 'Keeper', { description: 'Who logs it' })",
+    );
+  });
+
+  it('not selected is what could be, and a checkbox is always checked or not', async () => {
     const tabs = await page(
       '<b role="tab" aria-selected="false">One</b><b role="tab">Two</b><b role="checkbox">Three</b><input type="checkbox" aria-label="Four">',
     );
     expect(tabs.findAll(role('tab', { selected: false })).length).toBe(1);
-    expect(tabs.findAll(role('checkbox', { checked: false })).length).toBe(1);
+    expect(tabs.findAll(role('checkbox', { checked: false })).length).toBe(2);
   });
 });
 
@@ -182,4 +214,66 @@ it('tells of a failure and of what went wrong while it was cleaned up', async ()
   const failure = await isolate(Ill, { wrap: [Wrapper] }).catch((error: Error) => error.message);
   expect(failure).toMatch(/^SIM-RENDER-THREW[^]*first of all/);
   await takeDown();
+});
+
+describe('what is in a shadow root', () => {
+  const Card = () => {
+    const ref = (host: HTMLElement | null) => {
+      if (!host || host.shadowRoot) return;
+      host.attachShadow({ mode: 'open' }).innerHTML =
+        '<h3>Anemone</h3><label>Note <input data-testid="note"></label><slot></slot><p hidden>Away</p>';
+    };
+    return (
+      <div ref={ref}>
+        <button>Open</button>
+      </div>
+    );
+  };
+  it.each<[Locator, number]>([
+    [role('heading', 'Anemone', { level: 3 }), 1],
+    [label('Note'), 1],
+    [text('Anemone'), 1],
+    [testId('note'), 1],
+    [role('button', 'Open'), 1],
+    [text('Away'), 0],
+  ])('%j', async (locator, times) => {
+    expect(await isolate(Card)).toShow(locator, { times });
+  });
+});
+
+describe('what is out of reach', () => {
+  it.each([
+    ['an element that is inert', '<div inert><button>Log</button></div>', 'the attribute inert'],
+    ['a popover that is not shown', '<div popover id="p"><button>Log</button></div>', 'is not shown'],
+    [
+      'content that is not shown',
+      '<div hidden="until-found"><button>Log</button></div>',
+      'does not show its content',
+    ],
+  ])('%s', async (_, html, why) => {
+    const subject = await page(html);
+    expect(() => subject.find(role('button', 'Log'))).toThrow(why);
+  });
+
+  it('what a modal dialog stands before, until it is closed', async () => {
+    const Page = () => {
+      const dialog = useRef<HTMLDialogElement>(null);
+      return (
+        <>
+          <button onClick={() => dialog.current!.showModal()}>Log</button>
+          <dialog ref={dialog} aria-label="Log it?">
+            <button onClick={() => dialog.current!.close()}>Not now</button>
+          </dialog>
+        </>
+      );
+    };
+    const subject = await isolate(Page);
+    await subject.click(role('button', 'Log'));
+    expect(() => subject.find(role('button', 'Log'))).toThrow(
+      'the modal dialog <dialog> is open in front of it',
+    );
+    expect(subject).toShow(text('Log'));
+    await subject.click(role('button', 'Not now'));
+    expect(subject).toShow(role('button', 'Log'));
+  });
 });

@@ -1,5 +1,5 @@
 import { emptyRect } from './rect';
-import { isOpenPopover, setPopover } from './popovers';
+import { forgetModal, isOpenPopover, noteModal, setPopover } from './top-layer';
 
 type Features = Record<string, PropertyDescriptor | ((...args: never[]) => unknown)>;
 
@@ -119,10 +119,14 @@ export const elementFeatures: Readonly<Record<string, Features>> = {
   },
   'HTMLDialogElement.prototype': {
     show: showDialog,
-    showModal: showDialog,
+    showModal(this: HTMLDialogElement) {
+      noteModal(this);
+      showDialog.call(this);
+    },
     close(this: HTMLDialogElement, value?: string) {
       if (!this.hasAttribute('open')) return;
       this.removeAttribute('open');
+      forgetModal(this);
       if (value !== undefined) returned.set(this, String(value));
       const { Event } = this.ownerDocument.defaultView as unknown as typeof globalThis;
       this.dispatchEvent(new Event('close'));

@@ -4,7 +4,8 @@ import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
 import { whyHidden } from '../hidden';
 import { heardOf } from '../names';
-import { fieldSelector, whyUnusable } from '../query';
+import { fieldSelector } from '../query';
+import { whyUnusable } from '../states';
 
 /** @throws SIM-ACT-HIDDEN, SIM-ACT-DISABLED where a person could not reach or use the element */
 export function refuseUnable(element: Element, act: string, around: Circumstances): void {

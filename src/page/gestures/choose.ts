@@ -4,7 +4,7 @@ import { describe } from '../describe';
 import { foldSpace } from '../locators';
 import { heardOf } from '../names';
 import { roleOf } from '../roles';
-import { checkedOf, whyUnusable } from '../query';
+import { checkedOf, whyUnusable } from '../states';
 import { click, moveFocus } from './click';
 import { dispatch, sendPointer, type Send } from './dispatch';
 

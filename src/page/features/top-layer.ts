@@ -7,15 +7,8 @@ const open = once('popovers', () => new WeakSet<Element>());
 const isPopover = (element: Element): boolean => element.hasAttribute('popover');
 
 /** True for a popover that is shown. */
-export const isOpenPopover = (element: Element): boolean => open.has(element) || isOpenByItself(element);
-
-function isOpenByItself(element: Element): boolean {
-  try {
-    return element.matches(':popover-open');
-  } catch {
-    return false;
-  }
-}
+export const isOpenPopover = (element: Element): boolean =>
+  open.has(element) || matches(element, ':popover-open');
 
 const windowOf = ({ ownerDocument }: Element) => ownerDocument.defaultView as unknown as typeof globalThis;
 
@@ -31,4 +24,28 @@ export function setPopover(element: Element, isOpen: boolean): void {
   const { Event } = windowOf(element);
   const [oldState, newState] = isOpen ? ['closed', 'open'] : ['open', 'closed'];
   element.dispatchEvent(Object.assign(new Event('toggle'), { oldState, newState }));
+}
+
+const modals = once('modals', () => new WeakSet<Element>());
+
+/** Takes down that a dialog is modal, where the page does not know by itself. */
+export const noteModal = (dialog: Element): void => void modals.add(dialog);
+
+/** Takes down that it is closed. */
+export const forgetModal = (dialog: Element): void => void modals.delete(dialog);
+
+/** The modal dialogs that are open. @see https://html.spec.whatwg.org/multipage/interactive-elements.html#dom-dialog-showmodal */
+export function openModals(document: Document): Element[] {
+  const dialogs = document.getElementsByTagName('dialog');
+  return dialogs.length === 0 ? [] : [...dialogs].filter((dialog) => dialog.open && isModal(dialog));
+}
+
+const isModal = (dialog: Element): boolean => modals.has(dialog) || matches(dialog, ':modal');
+
+function matches(element: Element, selector: string): boolean {
+  try {
+    return element.matches(selector);
+  } catch {
+    return false;
+  }
 }
