@@ -50,25 +50,40 @@ export const registry = {
   'SIM-SWAP-TAKEN': (f: {
     name: string;
     by: string;
-    line: number;
+    line?: number | undefined;
+    /** The module the file loads when it needs it, rather than imports. */
+    loads?: string;
     earlier: boolean;
     isSwapped: boolean;
     /** How the test names the subject's module. */
     specifier?: string | undefined;
   }): Report => ({
-    head: `${fileOf(f.by)}, line ${f.line}, took ${f.name === '*' ? 'all exports of a module' : `"${f.name}"`} while it was loaded, and ${f.earlier ? 'an earlier test had something else in its place' : 'it was not swapped then'}.`,
-    there: ['What a module takes while it is loaded it keeps: a swap cannot change it any more.'],
-    next: f.earlier
+    head: `${fileOf(f.by)}${f.line ? `, line ${f.line},` : ''} ${
+      f.loads
+        ? `loaded "${f.loads}" before this test swapped it, and did not load it again`
+        : `took ${f.name === '*' ? 'all exports of a module' : `"${f.name}"`} while it was loaded`
+    }${f.loads && !f.earlier ? '.' : `, and ${f.earlier ? 'an earlier test had something else in its place' : 'it was not swapped then'}.`}`,
+    there: [
+      f.loads
+        ? 'A lazy component, a route or a deferred block keeps what it has loaded: a swap cannot change it any more.'
+        : 'What a module takes while it is loaded it keeps: a swap cannot change it any more.',
+    ],
+    next: f.loads
       ? [
-          f.isSwapped
-            ? 'Make the swap once, outside of the tests, and give the same one to each of them,'
-            : 'Give this test the swap of the earlier one,',
-          'or put the tests into files of their own: each file loads its modules anew.',
+          'Make the swap once, outside of the tests, and give the same one to each of them,',
+          'or put the test into a file of its own: each file loads its modules anew.',
         ]
-      : [
-          `Have the subject loaded after the swap:   isolate(() => import('${f.specifier ?? '…'}'), …)`,
-          'and import it nowhere else in the test; or put the test into a file of its own.',
-        ],
+      : f.earlier
+        ? [
+            f.isSwapped
+              ? 'Make the swap once, outside of the tests, and give the same one to each of them,'
+              : 'Give this test the swap of the earlier one,',
+            'or put the tests into files of their own: each file loads its modules anew.',
+          ]
+        : [
+            `Have the subject loaded after the swap:   isolate(() => import('${f.specifier ?? '…'}'), …)`,
+            'and import it nowhere else in the test; or put the test into a file of its own.',
+          ],
   }),
   'SIM-SWAP-UNUSED': (f: {
     specifier: string;

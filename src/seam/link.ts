@@ -1,6 +1,6 @@
 import { makeView, readReal } from './view';
 import { doubleOf, isSwapped, room, type Exports, type Link } from './room';
-import type { Uses } from './uses';
+import { usage, type Uses } from './uses';
 
 export interface Linking {
   readonly importer: string;
@@ -12,6 +12,10 @@ export interface Linking {
   /** The same, if they are loaded. */
   loaded(): unknown;
   need(name: string): Promise<void> | undefined;
+  /** True for what the file asks for when it needs it, rather than imports. */
+  readonly isAsked?: boolean;
+  /** True while the file that imports is loaded. */
+  isLoading(): boolean;
   readonly isCommon: boolean;
 }
 
@@ -21,40 +25,68 @@ export function makeLink(linking: Linking): Link {
   let seen = -1;
   let current: Record<string, unknown>;
   let isView = false;
+  let isTaking = false;
   const refresh = () => {
     isView = isSwapped(id);
     current = (isView ? makeView({ id: id(), importer, uses, real, isCommon }) : real()) as typeof current;
-    seen = room.generation;
+    // A function that runs while its file is loaded keeps what it finds, as the file itself does.
+    if (!linking.isLoading()) seen = room.generation;
     return current;
   };
   const lookUp = () => (seen === room.generation ? current : refresh());
+  // What is only handed on is taken by whoever reads it.
+  const isKept = (name: string) =>
+    seen < 0 && !isTaking && (uses[name] ?? uses['*'] ?? usage.handedOn) !== usage.handedOn;
+  const lookUpNoting = () => {
+    const now = lookUp();
+    return seen < 0 && !isTaking ? noting(now, (name) => isKept(name) && note(linking, name)) : now;
+  };
   let whole: { readonly of: unknown; readonly made: unknown } | undefined;
-  const link = Object.assign(lookUp, {
+  const link = Object.assign(lookUpNoting, {
     importer,
     specifier: linking.specifier,
     id,
     uses,
     need: linking.need,
     loaded: linking.loaded,
+    isAsked: linking.isAsked ?? false,
     byDefault: () => {
       const now = lookUp();
+      if (isKept('default')) note(linking, 'default');
       return isView ? now['default'] : readReal(now, 'default', isCommon);
     },
     whole: () => {
       const now = lookUp();
+      if (isKept('*')) note(linking, '*');
       if (isView || !isCommon || now['__esModule']) return now;
       if (whole?.of !== now) whole = { of: now, made: asNamespace(now) };
       return whole.made;
     },
     taken: (name: string, lookUpName: () => unknown, line: number) => {
       note(linking, name, line);
-      return lookUpName();
+      isTaking = true;
+      try {
+        return lookUpName();
+      } finally {
+        isTaking = false;
+      }
     },
   });
   // By what it leads to and how it is used, as it is written: what identifies the module takes long to ask.
   room.links.set([importer, linking.specifier, ...Object.keys(uses)].join('\0'), link);
   return link;
 }
+
+/** Exports of which is told what is read. */
+const noting = (exports: Record<string, unknown>, tell: (name: string) => void): Record<string, unknown> =>
+  exports === null || (typeof exports !== 'object' && typeof exports !== 'function')
+    ? exports
+    : new Proxy(exports, {
+        get(target, name) {
+          if (typeof name === 'string' && name !== '__esModule') tell(name);
+          return Reflect.get(target, name) as unknown;
+        },
+      });
 
 // What a module that is one value looks like to `import * as`: its members, and itself as the default.
 function asNamespace(exports: Record<string, unknown>): unknown {
@@ -66,7 +98,8 @@ function asNamespace(exports: Record<string, unknown>): unknown {
 // All exports at once are a view that changes with the swaps, where it was one when it was taken.
 const wholeView = { given: undefined };
 
-function note({ id, importer }: Linking, name: string, line: number): void {
+function note({ id, importer, specifier }: Linking, name: string, line?: number): void {
   const double = isSwapped(id) ? (name === '*' ? wholeView : doubleOf(id(), name)) : undefined;
-  room.taken.push({ id, name, by: importer, line, given: double && { value: double.given } });
+  const given = double && { value: double.given };
+  room.taken.set([importer, specifier, name, line ?? ''].join('\0'), { id, name, by: importer, line, given });
 }

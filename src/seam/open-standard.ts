@@ -16,6 +16,7 @@ interface Meta {
  */
 export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   room.files.add(own);
+  let isLoading = true;
   const common = { importer: own, isCommon: false };
   const idOf = ([specifier, id]: Named) => id ?? resolve(meta, specifier);
   const realOf = (specifier: string, id: string) => (): Exports =>
@@ -33,7 +34,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     const bring = () => (coming ??= load().then((exports) => void room.real.set(id, exports as Exports)));
     const need = (name: string) => needFrom(id, name, bring);
     const [specifier] = named;
-    const link = makeLink({ ...common, ...where(specifier, id), uses, need });
+    const link = makeLink({ ...common, ...where(specifier, id), uses, need, isLoading: () => isLoading });
     const names = neededOf(uses);
     if (room.placed.length > 0) room.left.add(link);
     const isNeeded = placedFor(id).length === 0 || names.some((name) => !isGiven(id, name));
@@ -47,7 +48,8 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   const whole = new Map<string, Link>();
   const makeWhole = (specifier: string, id: string): Link => {
     const uses = { '*': usage.passed };
-    return makeLink({ ...common, ...where(specifier, id), uses, need: () => undefined });
+    const asked = { need: () => undefined, isAsked: true, isLoading: () => false };
+    return makeLink({ ...common, ...where(specifier, id), uses, ...asked });
   };
   return {
     link: makeOne,
@@ -57,9 +59,11 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
       // What is not there yet is told when it is; what is refused is for whoever reads it to hear.
       const tell = () => void attempt(update);
       tell();
-      room.tellers.push(tell);
+      room.tellers.set(`${own}\0${exported}`, tell);
     },
     star: (): void => undefined,
+    /** Called by the last line of the file. */
+    end: (): void => void (isLoading = false),
     async load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
       const id = idOf(named);
       noteLoad(own, named[0], () => id);
@@ -103,7 +107,7 @@ async function needFrom(id: string, name: string, bring: () => Promise<void>): P
   await bring();
   const further = room.handed.get(id)?.get(name);
   await further?.link.need(further.name);
-  for (const tell of room.tellers) tell();
+  for (const tell of room.tellers.values()) tell();
 }
 
 /** Waits for a module, but not for one that waits for this one: two modules may import each other. */

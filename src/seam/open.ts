@@ -10,13 +10,17 @@ interface Require {
 }
 
 /** What a rewritten CommonJS module reaches the others through. */
-export function open(require: Require, module: { exports: unknown }, file: string) {
+export function open(
+  require: Require,
+  module: { exports: unknown; readonly loaded?: boolean },
+  file: string,
+) {
   room.files.add(file);
   const idOf = ([specifier]: Named) => {
     let id: string | undefined;
     return () => (id ??= resolve(require, specifier));
   };
-  const makeOne = (named: Named, load: () => unknown, uses: Uses): Link => {
+  const makeOne = (named: Named, load: () => unknown, uses: Uses, isAsked = false): Link => {
     let real: { readonly exports: Exports } | undefined;
     const readReal = () => (real ??= { exports: load() as Exports }).exports;
     const id = idOf(named);
@@ -31,13 +35,15 @@ export function open(require: Require, module: { exports: unknown }, file: strin
       loaded: () => real?.exports,
       need: () => undefined,
       isCommon: true,
+      isAsked,
+      isLoading: () => !isAsked && module.loaded === false,
     });
   };
   // One way to each module, however often it is asked for.
   const whole = new Map<string, Link>();
-  const lookUpWhole = (named: Named, load: () => unknown): unknown => {
+  const lookUpWhole = (named: Named, load: () => unknown, isAsked = false): unknown => {
     const [specifier] = named;
-    const link = whole.get(specifier) ?? makeOne(named, load, { '*': usage.passed });
+    const link = whole.get(specifier) ?? makeOne(named, load, { '*': usage.passed }, isAsked);
     whole.set(specifier, link);
     return link();
   };
@@ -65,7 +71,7 @@ export function open(require: Require, module: { exports: unknown }, file: strin
       const id = idOf(named);
       noteLoad(file, named[0], id);
       return isSwapped(id)
-        ? Promise.resolve(lookUpWhole(named, () => require(named[0])))
+        ? Promise.resolve(lookUpWhole(named, () => require(named[0]), true))
         : watchLoad(named[0], load);
     },
     // What is loaded in it is watched where it is loaded.

@@ -3,7 +3,7 @@ import { drop } from '../core/drop';
 import { nearest } from '../core/near';
 import { specifierOf } from './exports';
 import { readKind } from './kinds';
-import { doubleOf, placedFor, renew, room, type Owner, type Placed, type Taken } from './room';
+import { doubleOf, placedFor, renew, room, type Link, type Owner, type Placed, type Taken } from './room';
 import { neededOf, usage } from './uses';
 import type { Swap } from './swap';
 import { moduleOf, type Thunk } from './thunk';
@@ -79,7 +79,7 @@ export function readDoubles({ load, doubles }: Swap): Record<string, unknown> {
 
 function refuseTaken(subject: string | undefined, component: unknown, calledAt: Error): void {
   if (room.generation === 0) return;
-  const found = room.taken.filter(isStale);
+  const found = [...room.taken.values()].filter(isStale);
   if (found.length === 0) return;
   const reached = reachedFrom(startingFrom(subject));
   const stale = found.find(({ by }) => reached.has(by));
@@ -118,13 +118,22 @@ function reachedFrom(start: readonly string[]): ReadonlySet<string> {
 }
 
 function complainOfUnused(
-  { module, doubles, specifier, rest }: Placed,
+  { module, doubles, specifier, rest, owner }: Placed,
   reached: ReadonlySet<string>,
   calledAt: Error,
 ): Error | undefined {
-  const links = [...room.links.values()].filter(
-    ({ id, importer }) => id() === module && reached.has(importer),
-  );
+  const leadsHere = ({ id, importer }: Pick<Link, 'id' | 'importer'>) =>
+    id() === module && reached.has(importer);
+  const links = [...room.links.values()].filter((link) => leadsHere(link) && !link.isAsked);
+  const loads = [...room.loads.values()].filter(leadsHere);
+  if (loads.some(({ given }) => given.some(({ owner: one }) => one === owner))) return undefined;
+  // A file that has loaded it before, and has not asked for it again, keeps what it got.
+  const [early] = loads;
+  if (early && links.length === 0) {
+    const { importer: by, given } = early;
+    const what = { name: '*', by, line: undefined, loads: specifier };
+    return explain('SIM-SWAP-TAKEN', { ...what, earlier: given.length > 0, isSwapped: true }, { calledAt });
+  }
   const imported = links.flatMap(({ uses }) => Object.keys(uses));
   if (links.length > 0 && (rest === 'refused' || doubles.size === 0 || imported.includes('*')))
     return undefined;

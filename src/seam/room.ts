@@ -34,7 +34,8 @@ export interface Taken {
   readonly id: () => string;
   readonly name: string;
   readonly by: string;
-  readonly line: number;
+  /** Where, if the file itself says it; a function that runs while its file is loaded does not. */
+  readonly line: number | undefined;
   /** What the test had given then; undefined where the original was taken. */
   readonly given: { readonly value: unknown } | undefined;
 }
@@ -55,12 +56,22 @@ export interface Link {
   readonly uses: Uses;
   /** The original's exports, if they are loaded. */
   loaded(): unknown;
+  /** True for what a file asks for when it needs it, rather than imports. */
+  readonly isAsked: boolean;
   /** Loads what a test may have left out and somebody needs now. */
   need(name: string): Promise<void> | undefined;
 }
 
 /** A module as a rewritten file names it; the functions it exports are told where they were read beforehand. */
 export type Named = readonly [specifier: string, id?: string, functions?: readonly string[]];
+
+/** A module that a file loads when it needs it. */
+export interface Loaded {
+  readonly importer: string;
+  readonly id: () => string;
+  /** What was in place for the module when the file last asked for it. */
+  readonly given: readonly Placed[];
+}
 
 export type Exports = Record<string | symbol, unknown>;
 
@@ -71,9 +82,10 @@ export interface Room {
   readonly placed: Placed[];
   /** The ways that are known, each once, however often its file is run. */
   readonly links: Map<string, Link>;
-  readonly taken: Taken[];
+  /** What was taken for good, by where; a file that is run again takes anew. */
+  readonly taken: Map<string, Taken>;
   /** What hands exports on under names of its own, to be told when they change. */
-  readonly tellers: (() => void)[];
+  readonly tellers: Map<string, () => void>;
   /** Which module hands on what: by module, then by name. */
   readonly handed: Map<string, Map<string, { readonly link: Link; readonly name: string }>>;
   /** Every file that was rewritten and run. */
@@ -81,7 +93,7 @@ export interface Room {
   /** The exports of the standard modules that are loaded. */
   readonly real: Map<string, Exports>;
   /** What a file loaded when it was needed. */
-  readonly loads: Map<string, { readonly importer: string; readonly id: () => string }>;
+  readonly loads: Map<string, Loaded>;
   /** Modules a test named as its subject, and so loaded itself. */
   readonly subjects: Set<string>;
   /** True while a test loads its subject. */
@@ -100,8 +112,8 @@ export const room = (shared.rooms['seam'] ??= {
   generation: 0,
   placed: [],
   links: new Map(),
-  taken: [],
-  tellers: [],
+  taken: new Map(),
+  tellers: new Map(),
   handed: new Map(),
   files: new Set(),
   real: new Map(),
@@ -116,7 +128,7 @@ export const room = (shared.rooms['seam'] ??= {
 /** Has every look-up made anew. */
 export function renew(): void {
   room.generation++;
-  for (const tell of room.tellers) tell();
+  for (const tell of room.tellers.values()) tell();
 }
 
 /** Everything that is in place for a module, what counts most first. */
@@ -144,5 +156,8 @@ export function doubleOf(module: string, name: string): Double | undefined {
 /** Remembers that a file loads a module when it is needed. */
 export function noteLoad(importer: string, specifier: string, id: () => string): void {
   if (room.isLoadingSubject) room.subjects.add(id());
-  else room.loads.set(`${importer}\0${specifier}`, { importer, id });
+  else {
+    const given = isSwapped(id) ? placedFor(id()) : [];
+    room.loads.set(`${importer}\0${specifier}`, { importer, id, given });
+  }
 }

@@ -51,7 +51,7 @@ interface Report {
 }
 
 describe('swapping is the same', () => {
-  it('has cases to run', () => expect(behaviours.length).toBe(18));
+  it('has cases to run', () => expect(behaviours.length).toBe(20));
 
   it.each(['babel', 'swc', 'esbuild', 'typescript', 'babel modules', 'swc modules', 'typescript modules'])(
     'in Jest: %s',

@@ -111,6 +111,10 @@ class Rewriting {
       [this.#names.opening(this.options, this.#isStandard), ...links, ...told].join(` ${ignored}`),
     );
     const text = this.#text;
+    // A CommonJS module knows by itself when it is loaded.
+    const last = nodesIn(this.program['body']).at(-1);
+    if (this.options.form === 'module' && last)
+      text.appendRight(last.end, `;${ignored}${this.#names.seam}.end();`);
     return {
       code: text.toString(),
       makeMap: () => text.generateMap({ hires: 'boundary', includeContent: true }),
