@@ -8,14 +8,22 @@ export interface Origin {
   readonly made?: string | undefined;
 }
 
+/** Where a stack first is in the user's own code. */
+export function siteIn(error: {
+  readonly stack?: string | undefined;
+}): { file: string; line: number } | undefined {
+  for (const frame of framesOf(error)) {
+    const [, file, line] = /([^()\s]+):(\d+):\d+\)?$/.exec(frame) ?? [];
+    if (file && !/node_modules|node:|<anonymous>/.test(file)) return { file, line: Number(line) };
+  }
+  return undefined;
+}
+
 /** The user's own file and line in a stack, `session.ts:2`; the package where all of it is in one. */
 export function placeIn(error: { readonly stack?: string | undefined }): string | undefined {
-  const frames = framesOf(error).map((frame) => /([^()\s]+):(\d+):\d+\)?$/.exec(frame));
-  for (const found of frames) {
-    if (!found || /node_modules|node:|<anonymous>/.test(found[1]!)) continue;
-    return `${found[1]!.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${found[2]}`;
-  }
-  const library = frames.map((found) => found && packageOf(found[1]!)).find(Boolean);
+  const site = siteIn(error);
+  if (site) return `${site.file.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${site.line}`;
+  const library = framesOf(error).map(packageOf).find(Boolean);
   return library ? `the package "${library}"` : undefined;
 }
 

@@ -1,8 +1,9 @@
 import * as React from 'react';
 import { calledFrom } from '../core/errors/called-from';
-import { placeIn, type Origin } from '../core/origin';
+import { placeIn, siteIn, type Origin } from '../core/origin';
 import { once } from '../core/shared';
 import { exportOf } from '../seam/exports';
+import { readText } from '../seam/kinds';
 
 const sites = once('react-contexts', () => new WeakMap<object, Error>());
 
@@ -34,9 +35,17 @@ watchContexts();
 /** What a context is called in the code, or else where it was made. */
 export function originOfContext(context: unknown): Origin {
   const { displayName } = (context ?? {}) as { displayName?: string };
-  const name = displayName ?? exportOf(context);
-  const site = name === undefined ? sites.get(context as object) : undefined;
-  return { name, made: site && placeIn(site) };
+  const known = displayName ?? exportOf(context);
+  const site = known === undefined ? sites.get(context as object) : undefined;
+  const name = known ?? (site && variableAt(site));
+  return name === undefined ? { name, made: site && placeIn(site) } : { name };
+}
+
+/** The variable that a context is kept in, as the line says that makes it. */
+function variableAt(made: Error): string | undefined {
+  const site = siteIn(made);
+  const line = site && readText(site.file.replace(/^file:\/\//, ''))?.split('\n')[site.line - 1];
+  return /\b(?:const|let|var)\s+([\w$]+)\b[^=]*=[^=]*\bcreateContext\b/.exec(line ?? '')?.[1];
 }
 
 /** How a message calls a context. */

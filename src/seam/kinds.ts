@@ -28,7 +28,8 @@ interface Builtins {
   };
 }
 
-function readText(path: string): string | undefined {
+/** The text of a file; undefined where it cannot be read. */
+export function readText(path: string): string | undefined {
   try {
     return (realm as Builtins).process?.getBuiltinModule?.('node:fs').readFileSync(path, 'utf8');
   } catch {
