@@ -78,6 +78,7 @@ export function wordThrown(error: unknown, around: Around): Error {
     thing: 'injection',
     phase: phaseOf(error),
     wrapperOf: () => '',
+    asWrapper: () => '',
     emptyStub: (name) => `stub(${name}, '')`,
   });
 }

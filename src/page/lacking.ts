@@ -60,7 +60,7 @@ export function whatThePageLacks(error: unknown): string | undefined {
     /^((?:[\w$]+\.)*([\w$]+)) is not a (?:function|constructor)/.exec(message) ?? [];
   if (path) return lackingMember(path, member);
   const [, read] = /of undefined \(reading '(\w+)'\)/.exec(message) ?? [];
-  const owner = read && owners[read];
+  const owner = read && Object.hasOwn(owners, read) ? owners[read] : undefined;
   if (owner && valueAt(owner) === undefined) return owner;
   return /^Cannot read properties of (null|undefined)/.test(message) && drawing.test(message) && !canDraw()
     ? "a canvas's drawing context"

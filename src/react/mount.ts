@@ -34,6 +34,7 @@ export function mount(plan: Plan): Mounted {
         chronicle,
         thing: 'context',
         wrapperOf,
+        asWrapper: (component) => `<${component} />`,
         providerOf: (name) => `<${name}.Provider value={…} />`,
         emptyStub: (name) => `stub(${name}, () => null)`,
       }),

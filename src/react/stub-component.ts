@@ -15,7 +15,7 @@ type Rendering = (props: Props) => React.ReactNode;
 /** The component that is rendered in place of another; of the same kind, since React has it fixed. */
 export function makeStubComponent(record: StubRecord, original: unknown): unknown {
   const kind = kindOf(original);
-  const component = kind === 'class' ? makeClass(record) : makeFunction(record, kind);
+  const component = kind === 'class' ? makeClass(record) : makeFunction(record, kind, original);
   Object.assign(component, {
     displayName: record.name,
     ...((original as { defaultProps?: object }).defaultProps && {
@@ -26,7 +26,9 @@ export function makeStubComponent(record: StubRecord, original: unknown): unknow
   return component;
 }
 
-function makeFunction(record: StubRecord, kind: Kind | undefined): object {
+// Nobody can tell whether a component hands out its element or a handle; one that a test lists can be given a handle.
+function makeFunction(record: StubRecord, kind: Kind | undefined, original: unknown): object {
+  const mayReachElement = !record.listed && record.how.handle === undefined && !hasHandle(original);
   const Stub = (props: Props, ref?: React.Ref<object>) => {
     const instance = React.useRef<StubInstance>(null);
     const fiber = door.internals?.getCurrentFiber?.() ?? null;
@@ -39,13 +41,20 @@ function makeFunction(record: StubRecord, kind: Kind | undefined): object {
     }, []);
     React.useLayoutEffect(() => give(record, instance.current, props));
     // Since React 19 a ref is a prop like any other; before, only a forwardRef is handed one.
-    React.useImperativeHandle((ref ?? (props['ref'] as React.Ref<object>)) || undefined, record.reach, []);
+    const reach = () => {
+      const element = mayReachElement ? elementOf(fiber) : undefined;
+      return element ? record.reachElement(element) : record.reach();
+    };
+    React.useImperativeHandle((ref ?? (props['ref'] as React.Ref<object>)) || undefined, reach, []);
     return renderStub(record, props, fiber);
   };
   return kind === 'forwardRef'
     ? React.forwardRef(Stub as React.ForwardRefRenderFunction<object>)
     : (props: Props) => Stub(props);
 }
+
+const hasHandle = (original: unknown): boolean =>
+  /useImperativeHandle/.test(String((original as { render?: unknown }).render ?? original));
 
 function makeClass(record: StubRecord): object {
   return class extends React.Component<Props> {

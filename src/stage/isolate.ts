@@ -94,6 +94,7 @@ async function raise({ environment, adapter, given, options, calledAt }: Call): 
   sandbox.checks.push((occasion) =>
     occasion === 'unmounted' ? undefined : swaps.complainOfUnused(module, calledAt),
   );
+  sandbox.checks.push((occasion) => (occasion === 'end' ? undefined : complainOfMissed(stage)));
   await mount(stage, component, read);
   refuseSlips(stage, calledAt);
   sandbox.checks.push((occasion) =>
@@ -197,6 +198,9 @@ function refuseSlips(stage: Stage, calledAt: Error): void {
       );
   }
 }
+
+const complainOfMissed = ({ setting }: Stage): Error | undefined =>
+  setting.stubs.records.map((record) => record.complainOfMissed()).find(Boolean);
 
 function complainOfStubs(stage: Stage, occasion: Occasion): Error | undefined {
   // What has failed to come up has not come to where its children are.

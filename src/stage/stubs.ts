@@ -57,10 +57,27 @@ export class StubRecord {
     this.handle = makeHandle(how.handle);
   }
 
-  // The component may catch it; the test must hear of it all the same.
-  #refuseMember(member: string): never {
+  readonly #missed: string[] = [];
+
+  /** What a parent asked of a stub that nobody listed, and did not find. */
+  complainOfMissed(): Error | undefined {
+    const [member] = this.#missed;
+    return member === undefined ? undefined : this.#explainMember(member);
+  }
+
+  #explainMember(member: string): Error {
     const known = Object.keys(this.handle);
-    const error = explain('SIM-STUB-HANDLE', { stub: this.name, member, known, by: this.whoAsks?.() });
+    return explain('SIM-STUB-HANDLE', { stub: this.name, member, known, by: this.whoAsks?.() });
+  }
+
+  // What is beyond the depth was not thought of one by one: a member it lacks is told of where something fails.
+  #missMember(member: string): undefined {
+    if (!this.listed) {
+      this.#missed.push(member);
+      return;
+    }
+    const error = this.#explainMember(member);
+    // The component may catch it; the test must hear of it all the same.
     reportRefusal(error);
     throw error;
   }
@@ -68,11 +85,25 @@ export class StubRecord {
   /** What a parent gets through a ref: a member it does not have is explained. */
   readonly reach = (): object => this.#reached;
 
+  /**
+   * The same where the original may hand out its element: the element of the stub. What an element does not
+   * have is explained.
+   */
+  reachElement(element: Element): Element {
+    const own = Object.getPrototypeOf(element) as object;
+    const explaining = new Proxy(own, {
+      get: (target, key, self) =>
+        typeof key === 'symbol' || key in target || isProbe(key) || isFieldOfElements(key)
+          ? (Reflect.get(target, key, self) as unknown)
+          : this.#missMember(key),
+    });
+    return Object.setPrototypeOf(element, explaining) as Element;
+  }
+
   readonly #reached = new Proxy({} as object, {
     get: (_, key) => {
-      if (typeof key === 'symbol' || key === 'then' || key === '$$typeof' || key === 'toJSON')
-        return undefined;
-      return this.handle[key] ?? this.#refuseMember(key);
+      if (typeof key === 'symbol' || isProbe(key)) return undefined;
+      return this.handle[key] ?? this.#missMember(key);
     },
     has: (_, key) => typeof key === 'string' && key in this.handle,
   });
@@ -86,6 +117,27 @@ export class StubRecord {
     });
   }
 }
+
+let fields: ReadonlySet<string> | undefined;
+
+/** True for what elements of some kind have beside methods (`value`): nobody knows which kind the original is. */
+function isFieldOfElements(key: string): boolean {
+  fields ??= new Set(
+    Object.getOwnPropertyNames(globalThis)
+      .filter((name) => /^HTML\w+Element$/.test(name))
+      .map((name) => (globalThis as unknown as Record<string, { prototype: object }>)[name]!.prototype)
+      .flatMap((prototype) =>
+        Object.entries(Object.getOwnPropertyDescriptors(prototype)).flatMap(([name, { get }]) =>
+          get ? [name] : [],
+        ),
+      ),
+  );
+  return fields.has(key);
+}
+
+// What anybody may ask of anything.
+const isProbe = (key: string): boolean =>
+  /^(then|toJSON|isReactComponent|current|nodeType|prototype|asymmetricMatch|[_$@].*)$/.test(key);
 
 function makeHandle(handle: Stub['handle']): Record<string, Spy> {
   if (!handle) return {};

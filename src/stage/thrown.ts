@@ -5,6 +5,7 @@ import { explain } from './errors';
 import { print } from '../core/print';
 import { whatThePageLacks } from '../page/lacking';
 import type { BareRead } from './bare-reads';
+import { comesOfRead } from './evidence';
 import type { ChronicleLog } from '../core/chronicle';
 
 interface Circumstances {
@@ -23,6 +24,8 @@ interface Circumstances {
   readonly phase?: string | undefined;
   /** What to put around the subject for a package, as code. */
   wrapperOf(library: string): string;
+  /** A component around the subject, as code; nothing where the framework has none such. */
+  asWrapper(component: string): string;
   /** A provider around the subject that gives a value, as code; where the framework has such. */
   providerOf?(name: string): string;
   /** A stub that leaves out what is inside of it, as code. */
@@ -44,13 +47,16 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const lacks = unique(bareReads.filter(({ reader }) => reader === thrower || reader === subject)).map(
     worded,
   );
-  const fitting = lacks.filter((read) => fits(read, error, threw));
+  const fitting = lacks.filter((read) => fits(read, error, threw, thing));
   const chain = hooksIn(error);
   const library = chain.at(-1);
   const stubbed = stub && { stub, emptyStub: around.emptyStub(stub) };
-  if (library && !stub && (fitting.length > 0 || speaksOfProvider(threw))) {
+  if (library && !stub && speaksOfProvider(threw)) {
     const contexts = lacks.flatMap(({ name }) => name ?? []);
-    const wrapper = around.wrapperOf(library.package);
+    const named = providerIn(threw, thrower);
+    const known = around.wrapperOf(library.package);
+    // What is known of a package is more than what it is called in a message.
+    const wrapper = named && /^(|plugin|.*….*)$/.test(known) ? around.asWrapper(named) : known;
     return explain(
       'SIM-WRAP-MISSING',
       { ...library, chain, reader: thrower, contexts, threw, wrapper },
@@ -84,6 +90,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
     lacks: printed,
     thing,
     ...stubbed,
+    ...wrapperAsked(threw, thrower, around),
     ...(phase && { phase }),
   };
   return explain('SIM-RENDER-THREW', fields, told);
@@ -103,11 +110,21 @@ const unique = (reads: readonly BareRead[]): BareRead[] =>
       reads.findIndex((other) => other.token === token && other.reader === reader) === at,
   );
 
-/** Whether what was thrown can come of a value that was not there. */
-function fits(read: Lack, error: unknown, threw: string): boolean {
+/**
+ * Whether what was thrown can come of a value that was not there. A package that needs a provider says so
+ * itself; what else it throws is not for want of one.
+ */
+function fits(read: Lack, error: unknown, threw: string, thing: string): boolean {
   if (isNamedIn(read, threw) || speaksOfProvider(threw)) return true;
   if ((error as { name?: unknown } | null)?.name !== 'TypeError') return false;
-  const { value } = read;
+  if (read.made?.startsWith('the package')) return false;
+  const shown = comesOfRead(error);
+  if (shown !== undefined) return shown && isAbout(read, threw);
+  // Vue itself finds fault with an injection that nobody provides; a context has a default.
+  return (read.value === 'null' || thing === 'injection') && isAbout(read, threw);
+}
+
+function isAbout({ value }: Lack, threw: string): boolean {
   if (/not a function|not iterable|not a constructor/.test(threw)) return true;
   return value === 'undefined' || value === 'null' ? new RegExp(`\\b${value}\\b`).test(threw) : true;
 }
@@ -122,15 +139,26 @@ function isNamedIn({ name, value }: Lack, threw: string): boolean {
 }
 
 const speaksOfProvider = (threw: string): boolean =>
-  /provide|context|wrapped|\b(in|with|out)side\b|\bwithin\b|no active|\binject|<[A-Z]/i.test(threw);
+  /provide|context|wrapped|\bwithin\b|no active|\binject|\buse[A-Z]\w*\(/i.test(threw) ||
+  /\b(?:in|with|out)side (?:of )?(?:an? |the |its )?[`'"<]?[A-Z]|<[A-Z]/.test(threw);
 
 /** The component that is named as what has to be around: "must be used within a SessionProvider". */
 function providerIn(threw: string, thrower: string): string | undefined {
-  const named =
-    /<([A-Z]\w*)[ />]/.exec(threw)?.[1] ??
-    /\b([A-Z]\w*Provider)\b/.exec(threw)?.[1] ??
-    /\b(?:within|inside|wrapped in|wrapped by) (?:an? |the )?([A-Z]\w+)/.exec(threw)?.[1];
+  const named = [
+    /\b(?:within|inside(?: of)?|outside(?: of)?|wrapped (?:in|by|with)) (?:an? |the |your \w+ in )?[`'"<]*([A-Z][\w.]*\w)/,
+    /[`'"<]*([A-Z][\w.]*\w)[`'">]*(?: component)? was not found in (?:the )?tree/,
+    /<([A-Z]\w*)[ />]/,
+    /\b([A-Z]\w*Provider)\b/,
+  ]
+    .map((pattern) => pattern.exec(threw)?.[1])
+    .find(Boolean);
   return named === thrower ? undefined : named;
+}
+
+function wrapperAsked(threw: string, thrower: string, { asWrapper }: Circumstances) {
+  const around = providerIn(threw, thrower);
+  const wrapper = around && asWrapper(around);
+  return wrapper ? { around, wrapper } : {};
 }
 
 interface LibraryHook {

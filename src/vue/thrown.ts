@@ -41,6 +41,7 @@ export function listenToFailures(
         thing: 'injection',
         phase: phases[info] ?? `in ${/^[aeiou]/.test(info) ? 'an' : 'a'} ${info}`,
         wrapperOf,
+        asWrapper: (component) => component,
         emptyStub: (name) => `stub(${name}, () => null)`,
       }),
     );

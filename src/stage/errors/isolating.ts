@@ -52,6 +52,9 @@ export const isolating = {
     /** The stub inside of which the component stands. */
     stub?: string;
     emptyStub?: string;
+    /** The component that what was thrown asks for around it, and how to put it there. */
+    around?: string;
+    wrapper?: string;
   }): Report => ({
     head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw ${f.phase ?? 'while rendering'}: ${f.threw}`,
     there: [
@@ -64,6 +67,7 @@ export const isolating = {
     next: f.stub
       ? leaveOut(f.stub, f.emptyStub, f.thrower)
       : [
+          ...(f.around ? [`What it threw asks for ${f.around} around it:   wrap: [${f.wrapper}]`] : []),
           f.thrower === f.subject
             ? 'The error itself is the cause of this one; its stack points at the line.'
             : `If ${f.thrower} is not what this test is about, stub it:   stub: [${f.thrower}]`,

@@ -1,0 +1,108 @@
+// Isolates what fourteen component libraries export, each in a folder of its own beside the packed library:
+//   node scripts/sweep.mjs            all of them
+//   node scripts/sweep.mjs antd       one
+import { execFileSync, spawnSync } from 'node:child_process';
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+const react = ['react@19.3', 'react-dom@19.3'];
+const vue = ['vue@3.5'];
+const angular = [
+  ...['core', 'common', 'compiler', 'platform-browser', 'forms', 'router', 'animations'].map(
+    (name) => `@angular/${name}@21.2`,
+  ),
+  ...['@angular/cdk@21', 'rxjs@7', 'zone.js@0.16', 'typescript@5.9'],
+];
+
+/** Each library, by what it needs beside it. */
+const libraries = {
+  '@mui/material': { framework: 'react', packages: [...react, '@emotion/react', '@emotion/styled'] },
+  antd: { framework: 'react', packages: react },
+  '@mantine/core': { framework: 'react', packages: [...react, '@mantine/hooks'] },
+  'react-bootstrap': { framework: 'react', packages: react },
+  '@radix-ui/themes': { framework: 'react', packages: react },
+  '@chakra-ui/react': { framework: 'react', packages: [...react, '@emotion/react'] },
+  primevue: { framework: 'vue', packages: vue, version: '4' },
+  'reka-ui': { framework: 'vue', packages: vue },
+  vuetify: { framework: 'vue', packages: vue },
+  'element-plus': { framework: 'vue', packages: vue },
+  'naive-ui': { framework: 'vue', packages: vue },
+  '@angular/material': { framework: 'angular', packages: angular, version: '21' },
+  primeng: { framework: 'angular', packages: angular, version: '21' },
+  'ng-zorro-antd': { framework: 'angular', packages: angular, version: '21' },
+};
+const runner = ['jest@30', 'jest-environment-jsdom@30', 'jsdom@26'];
+const own = JSON.parse(readFileSync('package.json', 'utf8'));
+
+function prepare(name, { packages, version }) {
+  const folder = join('.cache/sweep', name.replace('/', '-'));
+  mkdirSync(folder, { recursive: true });
+  if (!existsSync(join(folder, 'node_modules', name))) {
+    writeFileSync(join(folder, 'package.json'), '{ "private": true }');
+    const wanted = [...runner, ...packages, `${name}${version ? `@${version}` : ''}`];
+    execFileSync('npm', ['install', '--no-audit', '--no-fund', '--legacy-peer-deps', ...wanted], {
+      cwd: folder,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    });
+  }
+  // As it is packed, with what it needs itself.
+  const place = join(folder, 'node_modules/simulacra');
+  rmSync(place, { recursive: true, force: true });
+  mkdirSync(place, { recursive: true });
+  cpSync('dist', join(place, 'dist'), { recursive: true });
+  cpSync('package.json', join(place, 'package.json'));
+  for (const one of Object.keys(own.dependencies))
+    if (!existsSync(join(folder, 'node_modules', one)))
+      cpSync(join('node_modules', one), join(folder, 'node_modules', one), { recursive: true });
+  for (const one of [
+    '@vue/compiler-sfc',
+    'magic-string',
+    '@jridgewell/sourcemap-codec',
+    'esbuild',
+    '@esbuild',
+  ])
+    if (existsSync(join('node_modules', one)) && !existsSync(join(folder, 'node_modules', one)))
+      cpSync(join('node_modules', one), join(folder, 'node_modules', one), { recursive: true });
+  return folder;
+}
+
+const preset = {
+  react: `{ testEnvironment: 'jsdom', transform: {}, setupFilesAfterEnv: ['simulacra/jest', 'simulacra/react'] }`,
+  vue: `{ ...require('simulacra/vue/jest'), setupFilesAfterEnv: ['simulacra/jest'] }`,
+  angular: `{ ...require('simulacra/angular/jest'), setupFilesAfterEnv: ['simulacra/jest'] }`,
+};
+
+function sweep(name) {
+  const library = libraries[name];
+  const folder = prepare(name, library);
+  const { framework } = library;
+  writeFileSync(join(folder, 'jest.config.js'), `module.exports = ${preset[framework]};\n`);
+  for (const file of ['sweep.cjs', `${framework}.test.js`])
+    cpSync(join('scripts/sweep', file), join(folder, file));
+  rmSync(join(folder, 'seen.json'), { force: true });
+  const { stderr } = spawnSync(process.execPath, ['node_modules/jest/bin/jest.js', '--silent=false'], {
+    cwd: folder,
+    env: { ...process.env, LIBRARY: name, NODE_ENV: 'test' },
+    encoding: 'utf8',
+    maxBuffer: 1e9,
+  });
+  if (!existsSync(join(folder, 'seen.json'))) {
+    console.log(`${name}: nothing could be loaded`);
+    console.log(stderr.split('\n').slice(0, 40).join('\n'));
+    return;
+  }
+  const seen = JSON.parse(readFileSync(join(folder, 'seen.json'), 'utf8'));
+  const count = (fits) => seen.filter(fits).length;
+  console.log(
+    `${name}: ${seen.length} components, ${count(({ error }) => !error)} come up, ${count(({ depth }) => depth === 'up')} with depth 1, ` +
+      `${count(({ left }) => left)} leave something behind, ${count(({ printed }) => printed)} print something`,
+  );
+  for (const { name: one, error, depth, left, printed } of seen)
+    if (error || left || printed || depth !== 'up')
+      console.log(
+        `  ${one}: ${[error, depth === 'up' ? '' : `depth: ${depth}`, left && `left ${left}`, printed && `printed ${printed}`].filter(Boolean).join(' | ').slice(0, 400)}`,
+      );
+}
+
+const asked = process.argv.slice(2);
+for (const name of asked.length > 0 ? asked : Object.keys(libraries)) sweep(name);

@@ -1,0 +1,39 @@
+require('zone.js');
+require('@angular/compiler');
+const { readdirSync, existsSync } = require('node:fs');
+const { isolate } = require('simulacra/angular');
+const { provideAnimations } = require('@angular/platform-browser/animations');
+const { sweepOne, writeSeen } = require('./sweep.cjs');
+
+const name = process.env.LIBRARY;
+const place = `${__dirname}/node_modules/${name}`;
+const isPart = (one) =>
+  existsSync(`${place}/${one}/package.json`) ||
+  existsSync(`${place}/types/${name.split('/').at(-1)}-${one}.d.ts`);
+const parts = Object.keys(require(`${place}/package.json`).exports ?? {})
+  .map((one) => one.replace(/^\.\//, ''))
+  .filter((one) => /^[a-z][\w/-]*$/.test(one) && !/testing|schematics|package|styles|theming/.test(one));
+void isPart;
+void readdirSync;
+const components = [];
+const known = new Set();
+for (const part of parts) {
+  let exports;
+  try {
+    exports = require(`${name}/${part}`);
+  } catch {
+    continue;
+  }
+  for (const [one, value] of Object.entries(exports))
+    if (typeof value === 'function' && value['ɵcmp'] && !known.has(value)) {
+      known.add(value);
+      components.push([one, value]);
+    }
+}
+it.each(components)(
+  '%s',
+  (one, component) =>
+    sweepOne(one, (options) => isolate(component, { wrap: [provideAnimations()], ...options })),
+  20_000,
+);
+afterAll(writeSeen);
