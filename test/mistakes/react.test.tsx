@@ -1,7 +1,17 @@
 import 'simulacra/jest';
-import { createContext, useContext, useState, version, type ReactNode } from 'react';
+import {
+  createContext,
+  forwardRef,
+  useContext,
+  useImperativeHandle,
+  useRef,
+  useState,
+  version,
+  type ReactNode,
+} from 'react';
 import { useSelector } from 'react-redux';
 import { useNavigate } from 'react-router';
+import { role } from 'simulacra';
 import { isolate, isolateWith, stub } from 'simulacra/react';
 import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';
 import { HiveCard } from '../../examples/react-apiary/src/HiveCard';
@@ -79,6 +89,31 @@ const Box = () => (
   </Rack>
 );
 
+const Strip = ({ hive }: { hive: { kilograms: number } | null }) => {
+  const shelf = useContext(Shelf);
+  return (
+    <p>
+      {hive!.kilograms} kg, {shelf?.spacing ?? 35} mm
+    </p>
+  );
+};
+const Latch = () => {
+  throw new Error('`Latch` must be used within `Rack`');
+};
+const Lid = forwardRef<{ lift(): void }>(function Lid(_, ref) {
+  useImperativeHandle(ref, () => ({ lift() {} }));
+  return <i />;
+});
+const Roof = () => {
+  const lid = useRef<{ lift(): void }>(null);
+  return (
+    <>
+      <Lid ref={lid} />
+      <button onClick={() => lid.current!.lift()}>Lift</button>
+    </>
+  );
+};
+
 const Radio = () => <p>{new BroadcastChannel('yard').name}</p>;
 
 const nobody = { keeper: null, signIn() {}, signOut() {} };
@@ -123,6 +158,21 @@ const own: Mistake[] = [
     title: 'A hook that needs a store around it',
     code: 'isolate(TaskCount)   // calls useSelector()',
     make: () => isolate(TaskCount),
+  },
+  {
+    title: 'A value that was not given, beside a context that nobody provides',
+    code: 'isolate(Strip, { props: { hive: null } })   // also reads a context, and does without',
+    make: () => isolate(Strip, { props: { hive: null } }),
+  },
+  {
+    title: 'A component that asks for another one around it',
+    code: 'isolate(Latch)   // throws "must be used within `Rack`"',
+    make: () => isolate(Latch),
+  },
+  {
+    title: 'What a ref calls of a child beyond the depth',
+    code: "isolate(Roof, { depth: 1 })\nawait roof.click(role('button', 'Lift'));",
+    make: async () => (await isolate(Roof, { depth: 1 })).click(role('button', 'Lift')),
   },
 ];
 
