@@ -42,6 +42,36 @@ const Yard = define(
   },
 );
 
+// As a component library has it: a component for each row, cell and button.
+const Cell = define(class Cell {}, { selector: 'td[cell]', template: '<ng-content />' });
+const Open = define(
+  class Open {
+    open() {}
+  },
+  {
+    selector: 'yard-open',
+    inputs: ['hive'],
+    template: '<button type="button" (click)="open()">Open {{ hive }}</button>',
+  },
+);
+const Row = define(class Row {}, {
+  selector: 'tr[row]',
+  inputs: ['hive'],
+  imports: [Cell, Open],
+  template:
+    '<td cell>{{ hive }}</td><td cell>31.2 kg</td><td cell>calm</td><td cell><yard-open [hive]="hive" /></td>',
+});
+const Table = define(
+  class Table {
+    hives = Array.from({ length: 200 }, (_, n) => `h${n}`);
+  },
+  {
+    selector: 'yard-table',
+    imports: [Row],
+    template: '<table><tbody>@for (hive of hives; track hive) {<tr row [hive]="hive"></tr>}</tbody></table>',
+  },
+);
+
 const makeApplication = () => createApplication({ providers: [provideZonelessChangeDetection()] });
 
 /** A component with an injector of its own in a given application, and nothing else around it. */
@@ -80,6 +110,11 @@ export async function mountingAngular() {
     floor: () => bare(Yard, {}, application),
     rounds: 60,
   });
+  const table = await compare({
+    ours: isolated(Table, {}),
+    floor: () => bare(Table, {}, application),
+    rounds: 60,
+  });
   const stubbed = await compare({
     ours: isolated(Yard, { stub: [Card] }),
     floor: () => bare(Yard, {}, application),
@@ -116,6 +151,12 @@ export async function mountingAngular() {
       against: 'bare, shared application',
       goal: 1.3,
       ...full,
+    },
+    {
+      name: 'Angular: isolate a table of 200 rows',
+      against: 'bare, shared application',
+      goal: 1.1,
+      ...table,
     },
     { name: 'Angular: isolate 100 heavy children, stubbed', against: 'bare in full', goal: 1, ...stubbed },
   ];

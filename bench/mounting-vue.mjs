@@ -34,6 +34,41 @@ const Yard = defineComponent({
     ),
 });
 
+// As a component library has it: a component for each row, cell and button.
+const Cell = defineComponent({
+  name: 'Cell',
+  setup:
+    (_, { slots }) =>
+    () =>
+      h('td', slots.default()),
+});
+const Open = defineComponent({
+  name: 'Open',
+  props: ['hive'],
+  setup: (props) => () => h('button', { type: 'button', onClick() {} }, `Open ${props.hive}`),
+});
+const Row = defineComponent({
+  name: 'Row',
+  props: ['hive'],
+  setup: (props) => () =>
+    h('tr', [
+      h(Cell, () => props.hive),
+      h(Cell, () => '31.2 kg'),
+      h(Cell, () => 'calm'),
+      h(Cell, () => h(Open, { hive: props.hive })),
+    ]),
+});
+const Table = defineComponent({
+  name: 'Table',
+  render: () =>
+    h('table', [
+      h(
+        'tbody',
+        Array.from({ length: 200 }, (_, n) => h(Row, { key: n, hive: `h${n}` })),
+      ),
+    ]),
+});
+
 /** A mount with nothing around it, brought to rest by the same number of turns. */
 async function bare(component, props) {
   const container = document.body.appendChild(document.createElement('div'));
@@ -56,6 +91,7 @@ export async function mountingVue() {
   });
   const batches = await compareBatches({ ours: isolated(Label, { props }), floor: () => bare(Label, props) });
   const full = await compare({ ours: isolated(Yard, {}), floor: () => bare(Yard), rounds: 60 });
+  const table = await compare({ ours: isolated(Table, {}), floor: () => bare(Table), rounds: 60 });
   const stubbed = await compare({
     ours: isolated(Yard, { stub: [Card] }),
     floor: () => bare(Yard),
@@ -82,6 +118,7 @@ export async function mountingVue() {
           : undefined,
     },
     { name: 'Vue: isolate 100 heavy children, in full', against: 'bare mount', goal: 1.3, ...full },
+    { name: 'Vue: isolate a table of 200 rows', against: 'bare mount', goal: 1.1, ...table },
     { name: 'Vue: isolate 100 heavy children, stubbed', against: 'bare mount in full', goal: 1, ...stubbed },
   ];
 }

@@ -22,6 +22,29 @@ const Yard = () =>
     Array.from({ length: 100 }, (_, n) => h(Card, { key: n, hive: `h${n}` })),
   );
 
+// As a component library has it: a component for each row, cell and button.
+const Cell = ({ children }) => h('td', null, children);
+const Open = ({ hive }) => h('button', { type: 'button', onClick() {} }, `Open ${hive}`);
+const Row = ({ hive }) =>
+  h(
+    'tr',
+    null,
+    h(Cell, null, hive),
+    h(Cell, null, '31.2 kg'),
+    h(Cell, null, 'calm'),
+    h(Cell, null, h(Open, { hive })),
+  );
+const Table = () =>
+  h(
+    'table',
+    null,
+    h(
+      'tbody',
+      null,
+      Array.from({ length: 200 }, (_, n) => h(Row, { key: n, hive: `h${n}` })),
+    ),
+  );
+
 /** A mount with nothing around it, rendered and brought to rest by the same number of turns. */
 async function bare(component, props) {
   globalThis.IS_REACT_ACT_ENVIRONMENT = true;
@@ -47,6 +70,7 @@ export async function mounting() {
   const why = `the ${more} µs more are the boundary around the subject (a component of its own to React), the watch over the page, the record of what happened, and the environment of the subject (gate, open work, steps), and what is told of at its end. Globals are installed once, and a container is used again with its root. It is paid once for a subject, whatever its size: see the next row.`;
   const batches = await compareBatches({ ours: isolated(Label, { props }), floor: () => bare(Label, props) });
   const full = await compare({ ours: isolated(Yard, {}), floor: () => bare(Yard), rounds: 60 });
+  const table = await compare({ ours: isolated(Table, {}), floor: () => bare(Table), rounds: 60 });
   const stubbed = await compare({
     ours: isolated(Yard, { stub: [Card] }),
     floor: () => bare(Yard),
@@ -71,6 +95,7 @@ export async function mounting() {
           : undefined,
     },
     { name: 'isolate 100 heavy children, in full', against: 'bare mount', goal: 1.3, ...full },
+    { name: 'isolate a table of 200 rows', against: 'bare mount', goal: 1.1, ...table },
     { name: 'isolate 100 heavy children, stubbed', against: 'bare mount in full', goal: 1, ...stubbed },
   ];
 }

@@ -132,11 +132,11 @@ export class Scope {
 
   #guard({ type }: Definition | PipeDefinition, make: (type?: unknown) => unknown) {
     return (asked?: unknown): unknown => {
-      const { onFailed } = core.inject(AROUND);
       try {
         return make(asked);
       } catch (error) {
-        onFailed(error, nameOf(type) ?? type.name);
+        // Asked for only here: a table makes a thousand components.
+        core.inject(AROUND).onFailed(error, nameOf(type) ?? type.name);
         throw error;
       }
     };
