@@ -34,7 +34,9 @@ const withSeams = (project) => {
   const { transform, ...rest } = seams(project);
   return { ...rest, transform: { '<rootDir>/src/.+\\.tsx?$': plain, ...transform } };
 };
-const withVue = { ...source, ...vue, transform: { ...vue.transform, ...source.transform } };
+// The scripts of this project go their own way.
+const { ['\\.[jt]sx?$']: _, ...vueFiles } = vue.transform;
+const withVue = { ...source, ...vue, transform: { ...vueFiles, ...source.transform } };
 
 module.exports = {
   testTimeout: 60_000,

@@ -79,7 +79,7 @@ const loaders = {
 await build({
   ...loaders,
   entryPoints: [
-    ...['vue', 'angular'].flatMap((framework) => [
+    ...['react', 'vue', 'angular'].flatMap((framework) => [
       { in: `src/transform/${framework}.ts`, out: `${framework}-transform` },
       { in: `src/transform/${framework}-config.ts`, out: `${framework}-jest` },
     ]),
@@ -142,6 +142,7 @@ export = configuration;
 `;
 await writeFile('dist/vue-jest.d.cts', configurationOf('\n  resolver: string;'));
 await writeFile('dist/angular-jest.d.cts', configurationOf(''));
+await writeFile('dist/react-jest.d.cts', configurationOf(''));
 await chmod('dist/cli.js', 0o755);
 if (!(await readFile('dist/cli.js', 'utf8')).startsWith('#!')) {
   await writeFile('dist/cli.js', `#!/usr/bin/env node\n${await readFile('dist/cli.js', 'utf8')}`);

@@ -62,7 +62,20 @@ const matchers = {
     verdictsOf(subject, 'toHaveShown').hasShown(locator),
 };
 
-const { expect: expectation, afterEach: after } = globalThis as Runner;
+declare const require: ((specifier: string) => unknown) | undefined;
+
+// Where a runner is told to make nothing global, it hands them out as a module.
+function readRunner(): Runner {
+  const { expect, afterEach } = globalThis as Runner;
+  if (expect && afterEach) return { expect, afterEach };
+  try {
+    return typeof require === 'function' ? (require('@jest/globals') as Runner) : {};
+  } catch {
+    return {};
+  }
+}
+
+const { expect: expectation, afterEach: after } = readRunner();
 expectation?.extend(matchers);
 // A test that fails half-way is taken down like any other.
 after?.(takeDown);

@@ -4,15 +4,8 @@ import { basename, dirname, resolve } from 'node:path';
 import { FlattenMap } from '@jridgewell/trace-mapping';
 import remapping from '@jridgewell/remapping';
 import type * as Sfc from 'vue/compiler-sfc';
-import {
-  fromStandard,
-  keyOf,
-  self,
-  transpile,
-  typescript,
-  type Transformed,
-  type TransformOptions,
-} from './transformer';
+import { processScript } from './script';
+import { keyOf, self, transpile, typescript, type Transformed, type TransformOptions } from './transformer';
 
 /*
  * A transformer for Jest that makes a single-file component run: its script (of either kind) and its
@@ -20,11 +13,8 @@ import {
  * are the names themselves.
  */
 
-const isStyle = (file: string): boolean => /\.(css|s[ac]ss|less|styl)$/.test(file);
-
 export function process(code: string, file: string, options: TransformOptions = {}): Transformed {
-  if (isStyle(file)) return { code: 'module.exports = {};', map: null };
-  if (!file.endsWith('.vue')) return fromStandard(code, file, options);
+  if (!file.endsWith('.vue')) return processScript(code, file, options, 'vue');
   const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
   const { descriptor, errors } = compiler.parse(code, { filename: file });
   if (errors[0]) throw errors[0];

@@ -1,0 +1,6 @@
+/** What is no script of the project's own: packages that come as standard modules, styles, pictures. */
+export const assets =
+  'node_modules.+\\.m?js$|\\.(css|s[ac]ss|less|styl|svg|png|jpe?g|gif|webp|avif|ico|bmp|woff2?|ttf|otf|eot|mp[34]|webm|ogg|wav|pdf)$';
+
+/** The project's own scripts. Another transformer for them goes by the same name. */
+export const scripts = '\\.[jt]sx?$';

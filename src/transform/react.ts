@@ -1,0 +1,10 @@
+import { keyOfScript, processScript } from './script';
+import type { Transformed, TransformOptions } from './transformer';
+
+/* A transformer for Jest: what a project of React and Vite has, with nothing else installed but TypeScript. */
+
+export const process = (code: string, file: string, options: TransformOptions = {}): Transformed =>
+  processScript(code, file, options, 'react');
+
+export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
+  keyOfScript(code, file, options);

@@ -1,0 +1,69 @@
+import { basename } from 'node:path';
+import type TypeScript from 'typescript';
+import {
+  fromStandard,
+  keyOf,
+  self,
+  transpile,
+  typescript,
+  type Transformed,
+  type TransformOptions,
+} from './transformer';
+
+const isStyle = /\.(css|s[ac]ss|less|styl)$/;
+const isAsset = /\.(svg|png|jpe?g|gif|webp|avif|ico|bmp|woff2?|ttf|otf|eot|mp[34]|webm|ogg|wav|pdf)$/;
+
+/** What a file that is no code is to a script that imports it: its name, or the names of its classes. */
+function processAsset(file: string): Transformed | undefined {
+  if (isAsset.test(file)) return { code: `module.exports = ${JSON.stringify(basename(file))};`, map: null };
+  if (!isStyle.test(file)) return undefined;
+  const isModule = /\.module\.\w+$/.test(file);
+  const code = isModule
+    ? "module.exports = new Proxy({}, { get: (_, name) => (name === '__esModule' ? false : name) });"
+    : 'module.exports = {};';
+  return { code, map: null };
+}
+
+/**
+ * Turns a file into what Jest runs: the project's own scripts (TypeScript, JSX, standard modules), packages that
+ * come as standard modules, and what is no code.
+ *
+ * @param jsxFrom where JSX has its functions from: `react`, `vue`
+ */
+export function processScript(
+  code: string,
+  file: string,
+  options: TransformOptions,
+  jsxFrom: string,
+): Transformed {
+  const asset = processAsset(file);
+  if (asset) return asset;
+  if (/node_modules/.test(file)) return fromStandard(code, file, options);
+  const ts = typescript(file);
+  return transpile(ts, code, file, options, {
+    options: { jsx: ts.JsxEmit.ReactJSX, jsxImportSource: jsxFrom },
+    ...(!options.supportsStaticESM && /\bimport\.meta\b/.test(code) && { before: replaceMeta(ts) }),
+  });
+}
+
+/**
+ * What Vite puts into `import.meta.env`, which a CommonJS module has no place for.
+ *
+ * @see https://vite.dev/guide/env-and-mode
+ */
+const meta =
+  '({ url: "file://" + __filename, env: { MODE: "test", DEV: true, PROD: false, SSR: false, BASE_URL: "/", ...Object.fromEntries(Object.entries(process.env).filter(([name]) => name.startsWith("VITE_"))) } })';
+
+const replaceMeta =
+  (ts: typeof TypeScript): TypeScript.TransformerFactory<TypeScript.SourceFile> =>
+  (context) => {
+    const visit = (node: TypeScript.Node): TypeScript.Node =>
+      ts.isMetaProperty(node) && node.keywordToken === ts.SyntaxKind.ImportKeyword
+        ? context.factory.createIdentifier(meta)
+        : ts.visitEachChild(node, visit, context);
+    return (file) => ts.visitNode(file, visit) as TypeScript.SourceFile;
+  };
+
+/** A key that changes with everything the result is made of. */
+export const keyOfScript = (code: string, file: string, { supportsStaticESM }: TransformOptions): string =>
+  keyOf(self(), code, file, String(supportsStaticESM));
