@@ -60,13 +60,17 @@ for (const [out, input] of Object.entries(entries)) {
 }
 
 const cli = { ...shared, platform: 'node', format: 'esm', target: 'node20', packages: 'external' };
+// What only the commands need comes with them: whoever installs the library gets nothing else along.
 await build({
   ...cli,
-  entryPoints: [
-    { in: 'src/cli/bin.ts', out: 'cli' },
-    { in: 'examples/react-apiary/demo.tsx', out: 'demo' },
-  ],
+  packages: 'bundle',
+  external: [...external, './demo.js', 'jsdom'],
+  entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }],
+  banner: {
+    js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+  },
 });
+await build({ ...cli, entryPoints: [{ in: 'examples/react-apiary/demo.tsx', out: 'demo' }] });
 
 // What a runner needs to load a framework's files: a transformer each, and the configuration that names it.
 const loaders = {
@@ -89,7 +93,7 @@ await build({
   footer: { js: 'module.exports = { ...module.exports };' },
 });
 // The ways into the runners for the rewriter, which has a parser of its own.
-const doors = { ...cli, packages: 'bundle', external: ['oxc-parser', 'vite'] };
+const doors = { ...cli, packages: 'bundle', external: ['vite'] };
 const doorNamed = (door, out) => ({ in: `src/seam/doors/${door}.ts`, out });
 const doorsOfJest = {
   // As a runner reads it: plain properties, and what is called itself.

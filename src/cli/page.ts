@@ -17,11 +17,7 @@ const names = [
 /** Opens a simulated page in this process. @returns how to close it. @throws SIM-NO-PAGE without jsdom */
 export async function openPage(): Promise<() => Promise<void>> {
   const { JSDOM } = await import('jsdom').catch((cause: unknown) =>
-    refuse(
-      'SIM-NO-PAGE',
-      { runner: 'the package jsdom:   npm install --save-dev jsdom react react-dom' },
-      { cause },
-    ),
+    refuse('SIM-NO-PAGE', { runner: 'the package jsdom:   npm install --save-dev jsdom' }, { cause }),
   );
   const { window } = new JSDOM('<!doctype html><html lang="en"><body></body></html>', {
     url: 'http://localhost/',

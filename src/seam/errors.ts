@@ -9,6 +9,11 @@ export const registry = {
     there: ['What a module imports is looked up anew only where the file was rewritten as it was loaded.'],
     next: [`One line is missing in ${f.runner}:`, f.line],
   }),
+  'SIM-SEAM-PARSER': (f: { from: string }): Report => ({
+    head: `Rewriting modules needs the package "oxc-parser", which cannot be loaded from ${f.from}.`,
+    there: ['Only projects that swap modules need it, so it does not come along by itself.'],
+    next: ['Install it:   npm install --save-dev oxc-parser'],
+  }),
   'SIM-SEAM-PRESET': (f: { preset: string; from: string; places: string[] }): Report => ({
     head: `The preset "${f.preset}" of the Jest configuration cannot be loaded from ${f.from}.`,
     there: [`Looked for: ${list(f.places)}. Its transformers would be lost without a word.`],

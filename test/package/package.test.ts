@@ -1,6 +1,16 @@
 /** @jest-environment node */
 import { execFile } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -46,6 +56,7 @@ describe('the package, packed and installed elsewhere', () => {
       ...Object.values(frameworks).flat(),
       'rxjs',
       'esbuild',
+      'oxc-parser',
       'jest',
       'jest-environment-jsdom',
       'jsdom',
@@ -252,6 +263,47 @@ describe('the package, packed and installed elsewhere', () => {
           throw new Error(error.stdout);
         },
       );
+  });
+
+  it('says what is missing where modules are to be swapped', async () => {
+    const parser = join(place, 'node_modules/oxc-parser');
+    renameSync(parser, `${parser}-away`);
+    try {
+      const jest = [join(place, 'node_modules/jest/bin/jest.js'), '-c', 'jest.swap.config.cjs', '--no-cache'];
+      const { stderr } = await run(process.execPath, jest, {
+        cwd: join(place, 'hour-react'),
+        env: env as NodeJS.ProcessEnv,
+      }).catch((error: { stderr: string }) => error);
+      expect(stderr).toContain('npm install --save-dev oxc-parser');
+      expect(stderr).toContain('SIM-SEAM-PARSER');
+    } finally {
+      renameSync(`${parser}-away`, parser);
+    }
+  });
+
+  it('links to what is packed, and to nothing else', async () => {
+    const packed = join(place, 'node_modules/simulacra');
+    const pages = [
+      'README.md',
+      'CHANGELOG.md',
+      ...readdirSync(join(packed, 'docs')).map((one) => `docs/${one}`),
+    ];
+    const dead = pages
+      .filter((page) => page.endsWith('.md'))
+      .flatMap((page) =>
+        [...readFileSync(join(packed, page), 'utf8').matchAll(/\]\(([^)#\s]+)[^)]*\)/g)]
+          .map(([, link]) => link!)
+          .filter((link) => !/^[a-z]+:/.test(link) && !existsSync(join(packed, page, '..', link)))
+          .map((link) => `${page}: ${link}`),
+      );
+    expect(dead).toEqual([]);
+  });
+
+  it('brings nothing along that not everybody needs', () => {
+    const { dependencies } = JSON.parse(
+      readFileSync(join(place, 'node_modules/simulacra/package.json'), 'utf8'),
+    ) as { dependencies?: object };
+    expect(dependencies).toBeUndefined();
   });
 
   it('works where nothing is global', async () => {

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
-import { parseSync } from 'oxc-parser';
+import { readParser } from '../rewrite/parser';
 
 /** True for a file of the project's own that may be rewritten: no package's, and none of ours. */
 export const isOwnFile = (path: string, ours: string): boolean =>
@@ -31,7 +31,7 @@ export const namesFrom =
 export function exportNamesOf(file: string | undefined, seen = new Set<string>()): string[] | undefined {
   if (file === undefined || !/\.[cm]?[jt]sx?$/.test(file) || seen.has(file)) return undefined;
   seen.add(file);
-  const { module } = parseSync(file, readFileSync(file, 'utf8'));
+  const { module } = readParser().parseSync(file, readFileSync(file, 'utf8'));
   const names: string[] = [];
   for (const entry of module.staticExports.flatMap(({ entries }) => entries)) {
     if (entry.isType) continue;

@@ -1,4 +1,4 @@
-import { parseSync } from 'oxc-parser';
+import { readParser } from './parser';
 import type { Node } from './syntax';
 
 /** True for a file that may hold something to rewrite; most of those that do not are told by their text. */
@@ -9,7 +9,7 @@ export type Parsed = ReturnType<typeof parse>;
 
 export function parse(code: string, file: string) {
   if (!mayImport.test(code)) return undefined;
-  const parsed = parseSync(file, code, { preserveParens: false });
+  const parsed = readParser().parseSync(file, code, { preserveParens: false });
   if (parsed.errors.length > 0) return undefined;
   return {
     ...{ code, file, program: parsed.program as unknown as Node },

@@ -1,4 +1,4 @@
-import { visitorKeys } from 'oxc-parser';
+import { readParser } from './parser';
 import { declareBlock, declareVars, namesInPattern, Scope, type Walking } from './scope';
 import { isNode, nameOf, nodesIn, type Node } from './syntax';
 
@@ -11,7 +11,9 @@ export interface Place {
   readonly decorated: boolean;
 }
 
-const keysOf = visitorKeys as Readonly<Record<string, readonly string[]>>;
+let keys: Readonly<Record<string, readonly string[]>> | undefined;
+/** The members of each kind of node, as the parser knows them. */
+const readKeys = () => (keys ??= readParser().visitorKeys as Readonly<Record<string, readonly string[]>>);
 
 /**
  * Goes through a file and knows at each place which names are declared around it. What is only there
@@ -22,7 +24,7 @@ export abstract class Walk {
   readonly #walking: Walking;
 
   constructor(sloppy: boolean) {
-    this.#walking = { keysOf, sloppy };
+    this.#walking = { keysOf: readKeys(), sloppy };
   }
 
   protected start(program: Node): void {
@@ -44,7 +46,7 @@ export abstract class Walk {
   }
 
   protected visitKeys(node: Node, place: Place, ...except: string[]): void {
-    for (const key of keysOf[node.type] ?? []) if (!except.includes(key)) this.visitAll(node[key], place);
+    for (const key of readKeys()[node.type] ?? []) if (!except.includes(key)) this.visitAll(node[key], place);
   }
 
   protected visit(node: unknown, place: Place): void {
