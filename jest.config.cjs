@@ -35,8 +35,8 @@ const withSeams = (project) => {
   return { ...rest, transform: { '<rootDir>/src/.+\\.tsx?$': plain, ...transform } };
 };
 // The scripts of this project go their own way.
-const { ['\\.[jt]sx?$']: _, ...vueFiles } = vue.transform;
-const withVue = { ...source, ...vue, transform: { ...vueFiles, ...source.transform } };
+const [[files, transformer]] = Object.entries(vue.transform);
+const withVue = { ...source, ...vue, transform: { [files]: transformer, ...source.transform } };
 
 module.exports = {
   testTimeout: 60_000,

@@ -1,3 +1,4 @@
+/* global it, afterAll */
 require('zone.js');
 require('@angular/compiler');
 const { readdirSync, existsSync } = require('node:fs');

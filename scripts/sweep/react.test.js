@@ -1,3 +1,4 @@
+/* global it, afterAll */
 const { isolate } = require('simulacra/react');
 const { createElement } = require('react');
 const { sweepOne, writeSeen } = require('./sweep.cjs');

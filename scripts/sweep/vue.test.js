@@ -1,3 +1,4 @@
+/* global it, afterAll */
 const { isolate } = require('simulacra/vue');
 const { sweepOne, writeSeen } = require('./sweep.cjs');
 
