@@ -8,7 +8,9 @@ const all = Object.values(roles).filter(({ name }) => name !== 'none' && name !=
 /** The names that this library prefers where a standard has two. */
 const print = (names) => `words('${[...names].sort().join(' ')}')`;
 const named = (fits) => print(all.filter(fits).map(({ name }) => name));
-const supporting = (state) => named(({ supported }) => supported.includes(`aria-${state}`));
+// Of books and drawings nothing on a page has states.
+const supporting = (state) =>
+  named(({ name, supported }) => supported.includes(`aria-${state}`) && !/^(doc|graphics)-/.test(name));
 const states = ['checked', 'disabled', 'expanded', 'invalid', 'pressed', 'readonly', 'required', 'selected'];
 
 // Of drawings only the whole one is decided by its tag.

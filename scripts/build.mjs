@@ -93,28 +93,28 @@ await build({
   footer: { js: 'module.exports = { ...module.exports };' },
 });
 // The ways into the runners for the rewriter, which has a parser of its own.
-const doors = { ...cli, packages: 'bundle', external: ['vite'] };
-const doorNamed = (door, out) => ({ in: `src/seam/doors/${door}.ts`, out });
-const doorsOfJest = {
+const ofRunners = { ...cli, packages: 'bundle', external: ['vite'] };
+const runnerNamed = (runner, out) => ({ in: `src/seam/runners/${runner}.ts`, out });
+const filesOfJest = {
   // As a runner reads it: plain properties, and what is called itself.
   transform: 'module.exports = { ...module.exports };',
   jest: 'module.exports = module.exports.seams;',
 };
-for (const [door, footer] of Object.entries(doorsOfJest)) {
+for (const [runner, footer] of Object.entries(filesOfJest)) {
   await build({
-    ...doors,
+    ...ofRunners,
     format: 'cjs',
     outExtension: { '.js': '.cjs' },
-    entryPoints: [doorNamed(door, `seam-${door}`)],
+    entryPoints: [runnerNamed(runner, `seam-${runner}`)],
     footer: { js: footer },
   });
 }
 await build({
-  ...doors,
+  ...ofRunners,
   entryPoints: [
-    doorNamed('node', 'seam-node'),
-    doorNamed('node-hooks', 'seam-node-hooks'),
-    doorNamed('vite', 'seam-vite'),
+    runnerNamed('node', 'seam-node'),
+    runnerNamed('node-hooks', 'seam-node-hooks'),
+    runnerNamed('vite', 'seam-vite'),
   ],
 });
 await writeFile(

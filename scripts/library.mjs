@@ -10,7 +10,7 @@ import { rollup } from 'rollup';
 /** The parts that are read when they are first used, and the sources each is made of. */
 const late = {
   wording:
-    /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print|origin)|seam\/exports|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|gist)|stage\/(?:thrown|outline))\.ts$/,
+    /^(?:(?:stage|page|network|seam)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print|origin)|seam\/exports|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|perceived)|stage\/(?:thrown|outline))\.ts$/,
   features: /^page\/features\/\w+\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
   looking:
@@ -122,7 +122,7 @@ export async function buildLibrary(entries, external, dir) {
     onLog: (level, log, tell) => log.code !== 'CIRCULAR_CHUNK' && tell(level, log),
     treeshake: {
       moduleSideEffects: (id, isOutside) =>
-        isOutside || entryFile.test(id.split('/src/').at(-1)) || /door\.ts$/.test(id),
+        isOutside || entryFile.test(id.split('/src/').at(-1)) || /bridge\.ts$/.test(id),
     },
   });
   const write = (format, ending, options) =>

@@ -7,10 +7,10 @@ import { gzipSync } from 'node:zlib';
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
   'index.js': 12,
-  'react.js': 61,
-  'vue.js': 62,
-  'angular.js': 64.5,
-  'jest.js': 18.7,
+  'react.js': 67,
+  'vue.js': 68,
+  'angular.js': 70.5,
+  'jest.js': 18.9,
   'seam.js': 12,
 };
 

@@ -17,7 +17,7 @@ export class Gate {
   #count = 0;
   #closed = false;
   /** How many steps of a test are under way: they open the gate, else it opens by itself. */
-  driving = 0;
+  stepsRunning = 0;
   /** How many answers have been let through. */
   passed = 0;
 
@@ -59,7 +59,7 @@ export class Gate {
   async #openUnattended(): Promise<void> {
     await nextTurn();
     await nextTurn();
-    if (this.driving === 0) this.open();
+    if (this.stepsRunning === 0) this.open();
     else if (!this.isEmpty) void this.#openUnattended();
   }
 }

@@ -9,7 +9,7 @@ import { once, shared } from './shared';
  * speaks for. What none of these tells belongs to nobody.
  */
 
-const room = once<{ follower: Follower<Environment> | undefined }>('ownership', () => ({
+const following = once<{ follower: Follower<Environment> | undefined }>('ownership', () => ({
   follower: undefined,
 }));
 
@@ -19,9 +19,9 @@ export function runAs<T>(environment: Environment, work: () => T): T {
   shared.current = environment;
   try {
     // Following promise chains slows every promise down a little, so nobody pays while there is no choice.
-    if (!room.follower && (shared.environments.size > 1 || environment.state === 'down'))
-      room.follower = followCalls();
-    return room.follower ? room.follower.run(environment, work) : work();
+    if (!following.follower && (shared.environments.size > 1 || environment.state === 'down'))
+      following.follower = followCalls();
+    return following.follower ? following.follower.run(environment, work) : work();
   } finally {
     shared.current = before;
   }
@@ -42,10 +42,10 @@ export function ownerOfCall(fits?: (environment: Environment) => boolean): Envir
   const running = runningEnvironment();
   if (running) {
     // What goes on from here is this subject's, whoever had the framework render it.
-    room.follower?.enter(running);
+    following.follower?.enter(running);
     return running;
   }
-  const followed = shared.current ?? room.follower?.current();
+  const followed = shared.current ?? following.follower?.current();
   const fitting = () => [...shared.environments].filter((environment) => fits?.(environment));
   if (followed) {
     if (!fits || followed.state === 'down' || fits(followed)) return followed;
@@ -71,7 +71,7 @@ export function reportRefusal(error: Error): void {
   const owner =
     runningEnvironment() ??
     shared.current ??
-    room.follower?.current() ??
-    [...shared.environments].find(({ gate }) => gate.driving > 0);
+    following.follower?.current() ??
+    [...shared.environments].find(({ gate }) => gate.stepsRunning > 0);
   if (owner && owner.state !== 'down') owner.fail(error);
 }

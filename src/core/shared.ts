@@ -20,7 +20,7 @@ export interface Shared {
   /** The subjects taken down last, newest first: a late call may be one of theirs. */
   last: string | undefined;
   /** State that other folders keep for the whole process, by name. */
-  readonly rooms: Record<string, unknown>;
+  readonly singletons: Record<string, unknown>;
 }
 
 const key = Symbol.for('simulacra');
@@ -32,11 +32,11 @@ export const shared: Shared = ((globalThis as Record<symbol, unknown>)[key] ??= 
   strays: [],
   test: 0,
   last: undefined,
-  rooms: {},
+  singletons: {},
 }) as Shared;
 
 /** The environments that are up, oldest first. */
 export const allUp = (): Environment[] => [...shared.environments].filter(({ state }) => state === 'up');
 
 /** State of a folder that exists once for the process, made when it is first asked for. */
-export const once = <T>(name: string, make: () => T): T => (shared.rooms[name] ??= make()) as T;
+export const once = <T>(name: string, make: () => T): T => (shared.singletons[name] ??= make()) as T;

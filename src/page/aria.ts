@@ -30,13 +30,13 @@ export const globalAttributes = words(
 export const supporting = {
   checked: words('checkbox menuitemcheckbox menuitemradio option radio switch treeitem'),
   disabled: words(
-    'application button checkbox columnheader combobox doc-pagebreak graphics-document graphics-object graphics-symbol grid gridcell group link listbox menu menubar menuitem menuitemcheckbox menuitemradio option radio radiogroup row rowheader scrollbar searchbox separator slider spinbutton switch tab tablist textbox toolbar tree treegrid treeitem',
+    'application button checkbox columnheader combobox grid gridcell group link listbox menu menubar menuitem menuitemcheckbox menuitemradio option radio radiogroup row rowheader scrollbar searchbox separator slider spinbutton switch tab tablist textbox toolbar tree treegrid treeitem',
   ),
   expanded: words(
-    'application button checkbox columnheader combobox doc-backlink doc-biblioref doc-glossref doc-noteref graphics-document graphics-object graphics-symbol gridcell link listbox menuitem menuitemcheckbox menuitemradio row rowheader switch tab treeitem',
+    'application button checkbox columnheader combobox gridcell link listbox menuitem menuitemcheckbox menuitemradio row rowheader switch tab treeitem',
   ),
   invalid: words(
-    'application checkbox columnheader combobox graphics-document graphics-object graphics-symbol gridcell listbox radiogroup rowheader searchbox slider spinbutton switch textbox tree treegrid',
+    'application checkbox columnheader combobox gridcell listbox radiogroup rowheader searchbox slider spinbutton switch textbox tree treegrid',
   ),
   pressed: words('button'),
   readonly: words(

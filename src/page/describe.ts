@@ -1,7 +1,7 @@
 import { tagOf } from './hidden';
 import { quoteCode } from './locators';
 import { labelElementsOf } from './labels';
-import { heardOf, nameOf, textOf } from './names';
+import { nameOrTextOf, nameOf, textOf } from './names';
 import { levelOf, roleOf } from './roles';
 import { checkedOf, whyDisabled } from './states';
 
@@ -12,7 +12,7 @@ export function describe(element: Element): string {
     const text = textOf(element);
     return text ? `${tagOf(element)} ${quote(text)}` : tagOf(element);
   }
-  const heard = heardOf(element);
+  const heard = nameOrTextOf(element);
   return heard ? `${role} ${quote(heard)}` : role;
 }
 
@@ -54,8 +54,8 @@ export function locatorFor(element: Element): string {
   const name = nameOf(element);
   if (isField(element) && labelElementsOf(element).length > 0) return `label(${quoteCode(name)})`;
   if (role && name) return `role('${role}', ${quoteCode(name)})`;
-  if (role && role !== 'paragraph' && role !== 'listitem' && heardOf(element))
-    return `role('${role}', ${quoteCode(heardOf(element))})`;
+  if (role && role !== 'paragraph' && role !== 'listitem' && nameOrTextOf(element))
+    return `role('${role}', ${quoteCode(nameOrTextOf(element))})`;
   const id = element.getAttribute('data-testid');
   if (id) return `testId(${quoteCode(id)})`;
   const text = textOf(element);

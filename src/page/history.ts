@@ -1,4 +1,4 @@
-import { gistOf, lineOf, tellAll, tellNews, type Line } from './gist';
+import { perceivedOf, lineOf, describeAll, describeChanges, type Line } from './perceived';
 import { lookingAnew } from './looking';
 import { Likeness } from './likeness';
 
@@ -40,7 +40,7 @@ export class PageHistory {
   readonly #moments: Moment[] = [];
   #roots: readonly Element[] = [];
   readonly #watched = new WeakSet<Element>();
-  readonly #news: string[] = [];
+  readonly #changes: string[] = [];
 
   constructor(
     /** Where the subject is rendered. */
@@ -98,18 +98,18 @@ export class PageHistory {
   }
 
   /** What a moment showed that the one before it did not, in a few words. */
-  news(moment: number): string {
-    if (this.#news[moment] === undefined) this.#readNews(moment);
-    return this.#news[moment]!;
+  changesAt(moment: number): string {
+    if (this.#changes[moment] === undefined) this.#readChanges(moment);
+    return this.#changes[moment]!;
   }
 
   // Of each moment, what is told of where it differs from the one before; the rest cancels itself out.
-  #readNews(first: number): void {
+  #readChanges(first: number): void {
     this.#keep(this.#observer.takeRecords());
     const last = this.#moments.length - 1;
     if (first === 0 && last === 0 && this.#records.length === this.#moments[0]!.end) {
       // The first moment is the page as it is: nothing has to be copied.
-      this.#news[0] = tellAll(this.#moments[0]!.roots);
+      this.#changes[0] = describeAll(this.#moments[0]!.roots);
       return;
     }
     let after: Line[] | undefined;
@@ -118,14 +118,14 @@ export class PageHistory {
     this.#walk(
       Math.max(0, first - 1),
       (moment, { frame }) => {
-        if (after && afterOf === moment + 1 && this.#news[afterOf] === undefined)
-          this.#news[afterOf] = tellNews(gistAround(frame, changing), after);
-        if (moment === 0 && this.#news[0] === undefined) this.#news[0] = tellAll([frame]);
+        if (after && afterOf === moment + 1 && this.#changes[afterOf] === undefined)
+          this.#changes[afterOf] = describeChanges(perceivedAround(frame, changing), after);
+        if (moment === 0 && this.#changes[0] === undefined) this.#changes[0] = describeAll([frame]);
         return false;
       },
       (moment, frame, places) => {
         changing = places;
-        after = gistAround(frame, places);
+        after = perceivedAround(frame, places);
         afterOf = moment;
       },
     );
@@ -175,13 +175,13 @@ export class PageHistory {
 }
 
 /** What is told of some places and of what is around them; of the whole page where the places are not known. */
-function gistAround(frame: Element, places: readonly Element[] | undefined): Line[] {
-  if (!places) return worded(gistOf(frame));
+function perceivedAround(frame: Element, places: readonly Element[] | undefined): Line[] {
+  if (!places) return worded(perceivedOf(frame));
   const told: Line[] = [];
   const around = new Set<Element>();
   for (const place of places) {
     if (!frame.contains(place)) continue;
-    told.push(...gistOf(place));
+    told.push(...perceivedOf(place));
     for (let at: Element | null = place; at && at !== frame; at = at.parentElement) around.add(at);
   }
   for (const element of around) {

@@ -5,7 +5,7 @@ import { isLeftOut, showsContent, visibilityOf, whyHidden } from './hidden';
 import { labelElementsOf } from './labels';
 import { foldSpace } from './locators';
 import { hasStyles, onceFor, scan } from './looking';
-import { childWithTag, heardAsText, roleOf } from './roles';
+import { childWithTag, saidByText, roleOf } from './roles';
 import { isApart, isApartInside, isSpacedAnyway } from './spacing';
 
 /**
@@ -19,11 +19,11 @@ export const nameOf = (element: Element): string => namedOf(element).name;
 export const namedOf = (element: Element): Named => onceFor('name', element, readName);
 
 /** What a person hears of an element: its name or, where its role has none, its text. */
-export const heardOf = (element: Element): string => onceFor('heard', element, hear);
+export const nameOrTextOf = (element: Element): string => onceFor('heard', element, hear);
 
 function hear(element: Element): string {
   const name = nameOf(element);
-  return name === '' && heardAsText.has(roleOf(element) ?? '') ? textOf(element) : name;
+  return name === '' && saidByText.has(roleOf(element) ?? '') ? textOf(element) : name;
 }
 
 /** The text of an element without what nobody sees. */

@@ -3,7 +3,7 @@ import { list } from '../core/print';
 import { describe, isField, locatorFor } from './describe';
 import { looking } from './looking';
 import { foldSpace, quoteCode, type Locator, type RoleState } from './locators';
-import { heardOf, textIn, textOf } from './names';
+import { nameOrTextOf, textIn, textOf } from './names';
 import { labelElementsOf } from './labels';
 import { fieldSelector, locate, type View } from './query';
 import { isRole, roleNamed, roleOf, rolesLike } from './roles';
@@ -53,7 +53,7 @@ function printGuess(guess: Element, sought: Locator['sought']): string {
     return [`${key}: ${typeof value === 'string' ? quoteCode(value) : String(value)}`];
   });
   if (state.length === 0) return locatorFor(guess);
-  const heard = heardOf(guess);
+  const heard = nameOrTextOf(guess);
   const args = [quoteCode(sought.role), ...(heard ? [quoteCode(heard)] : []), `{ ${state.join(', ')} }`];
   return `role(${args.join(', ')})`;
 }
@@ -101,14 +101,14 @@ function findClose(
 // What a person would compare with the words that were looked for.
 function wordsOn(element: Element, { by }: Locator['sought']): string {
   if (by === 'testId') return element.getAttribute('data-testid') ?? '';
-  return by === 'text' && element.childElementCount === 0 ? textOf(element) : heardOrText(element);
+  return by === 'text' && element.childElementCount === 0 ? textOf(element) : labelOrText(element);
 }
 
-function heardOrText(element: Element): string {
+function labelOrText(element: Element): string {
   const [label] = isField(element) ? labelElementsOf(element) : [];
-  return label ? textOf(label) : heardOf(element) || textOf(element);
+  return label ? textOf(label) : nameOrTextOf(element) || textOf(element);
 }
-const isTelling = (element: Element) => heardOf(element) !== '';
+const isTelling = (element: Element) => nameOrTextOf(element) !== '';
 
 const kindOf = ({ sought }: Locator) =>
   sought.by === 'role'

@@ -13,9 +13,9 @@ import {
   type Words,
 } from './locators';
 import { looking, scan } from './looking';
-import { altersNames, heardOf, nameOf, textIn, textOf } from './names';
+import { altersNames, nameOrTextOf, nameOf, textIn, textOf } from './names';
 import { labelElementsOf } from './labels';
-import { heardAsText, roleNamed, roleOf, tagsOf } from './roles';
+import { saidByText, roleNamed, roleOf, tagsOf } from './roles';
 import { stateNames, stateOf } from './states';
 
 /** A stub on the page, and how to have the real component instead. */
@@ -77,7 +77,7 @@ function search({ sought }: Locator, root: Element, itself: boolean): Element[] 
           mayFit(element) &&
           roleOf(element) === role &&
           fitsState(element, state) &&
-          (name === undefined || fits(name, heardOf(element))),
+          (name === undefined || fits(name, nameOrTextOf(element))),
       );
     }
     case 'label':
@@ -100,7 +100,7 @@ function search({ sought }: Locator, root: Element, itself: boolean): Element[] 
 // Where nothing on a page alters names, a name is the text it is made of but for white space. Told
 // once for the whole page, that spares a thousand rows the computation of theirs.
 function quickLook(root: Element, role: string, name: Words | undefined): (element: Element) => boolean {
-  const made = namedByContent.has(role) || heardAsText.has(role);
+  const made = namedByContent.has(role) || saidByText.has(role);
   if (typeof name !== 'string' || !made || altersNames(root)) return () => true;
   const wanted = squeeze(name);
   return (element) => squeeze(textIn(element)) === wanted;
@@ -198,7 +198,7 @@ export function fitsAt(element: Element, { sought, hidden }: Locator): boolean {
         return (
           roleOf(element) === roleNamed(sought.role) &&
           fitsState(element, sought.state) &&
-          (sought.name === undefined || fits(sought.name, heardOf(element)))
+          (sought.name === undefined || fits(sought.name, nameOrTextOf(element)))
         );
       case 'text':
         return fits(sought.words, textOf(element));

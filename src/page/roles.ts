@@ -233,7 +233,7 @@ export function levelOf(element: Element): number | undefined {
 }
 
 /** Roles without a name of their own whose text is what a person hears. */
-export const heardAsText = new Set([
+export const saidByText = new Set([
   ...['alert', 'status', 'log', 'timer', 'marquee', 'listitem', 'paragraph', 'definition', 'term'],
   ...['note', 'blockquote', 'caption', 'code', 'emphasis', 'strong', 'time', 'deletion', 'insertion'],
   ...['mark', 'subscript', 'superscript', 'suggestion', 'math'],

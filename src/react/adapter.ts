@@ -1,7 +1,7 @@
 import * as React from 'react';
 import type { Adapter } from '../stage/adapter';
 import { settle, settleNow } from './act';
-import { door, loadReactDom } from './door';
+import { bridge, loadReactDom } from './bridge';
 import { containerOf, ownerName } from './fibers';
 import { nameOf, unwrap } from './kinds';
 import { mount } from './mount';
@@ -10,7 +10,7 @@ import { takeContainer } from './roots';
 import { isPending, owns } from './work';
 
 function running(container: Element): string | undefined {
-  const fiber = door.internals?.getCurrentFiber?.() ?? null;
+  const fiber = bridge.internals?.getCurrentFiber?.() ?? null;
   return fiber && containerOf(fiber) === container ? ownerName(fiber) : undefined;
 }
 

@@ -1,6 +1,6 @@
 import { runAs } from '../core/ownership';
 import type { BareRead } from '../stage/bare-reads';
-import { door, type Fiber } from './door';
+import { bridge, type Fiber } from './bridge';
 import type { Provision } from '../stage/plan';
 import { containerOf, levelBelow, ownerName, tags, visit } from './fibers';
 import { originOfContext } from './origins';
@@ -12,7 +12,7 @@ interface Context {
 
 type Dispatcher = Record<string, ((...args: unknown[]) => unknown) | undefined>;
 
-const { readListeners: listeners } = door;
+const { readListeners: listeners } = bridge;
 const watched = new WeakMap<object, object>();
 const originals = new WeakMap<object, object>();
 
@@ -24,15 +24,15 @@ const originals = new WeakMap<object, object>();
  */
 export function listenToReads(listener: Listener): () => void {
   listeners.add(listener);
-  if (!door.watching) watchDispatcher();
-  door.watching = true;
+  if (!bridge.watching) watchDispatcher();
+  bridge.watching = true;
   return () => void listeners.delete(listener);
 }
 
 type Listener = typeof listeners extends Set<infer L> ? L : never;
 
 function watchDispatcher(): void {
-  const place = door.internals?.currentDispatcherRef;
+  const place = bridge.internals?.currentDispatcherRef;
   if (!place) return;
   const key = 'H' in place ? 'H' : 'current';
   let current = place[key] as object | null;
@@ -88,9 +88,9 @@ function noting(effect: Effect, fiber: Fiber | null): unknown {
  */
 function owned(start: (...args: unknown[]) => unknown) {
   return (effect: unknown, ...rest: unknown[]) => {
-    const fiber = door.internals?.getCurrentFiber?.() ?? null;
+    const fiber = bridge.internals?.getCurrentFiber?.() ?? null;
     const container = containerOf(fiber);
-    const owner = container && door.live.get(container)?.environment;
+    const owner = container && bridge.live.get(container)?.environment;
     if (!owner || typeof effect !== 'function') return start(effect, ...rest);
     return start(() => runAs(owner, () => noting(effect as Effect, fiber)), ...rest);
   };
@@ -101,7 +101,7 @@ const contextMark = Symbol.for('react.context');
 function tell(read: unknown): void {
   const context = read as Context & { $$typeof?: symbol };
   if (context?.$$typeof !== contextMark) return;
-  const fiber = door.internals?.getCurrentFiber?.() ?? null;
+  const fiber = bridge.internals?.getCurrentFiber?.() ?? null;
   if (!fiber) return;
   const provider = providerOf(context, fiber);
   for (const listen of listeners) listen(context, fiber, provider);

@@ -5,14 +5,14 @@ import type { Report } from '../core/errors/error';
 export const registry = {
   'SIM-REACT-EARLY': (f: { version: string }): Report => ({
     head: `react-dom${f.version && ` ${f.version}`} was loaded before simulacra/react, so child components cannot be stubbed.`,
-    there: ['React offers the door that stubs need only while it is being loaded.'],
+    there: ['React offers the bridge that stubs need only while it is being loaded.'],
     next: [
       "Import 'simulacra/react' above the component and anything else that loads react-dom,",
       "or load it for every test file:   setupFilesAfterEnv: ['simulacra/jest', 'simulacra/react']",
     ],
   }),
   'SIM-REACT-PRODUCTION': (f: { version: string; mode: string }): Report => ({
-    head: `This is a production build of React${f.version && ` ${f.version}`}, which has no door for stubs.`,
+    head: `This is a production build of React${f.version && ` ${f.version}`}, which has no bridge for stubs.`,
     there: [`NODE_ENV is "${f.mode}".`],
     next: ['Run the tests with   NODE_ENV=test'],
   }),

@@ -1,4 +1,4 @@
-import type { Fiber } from './door';
+import type { Fiber } from './bridge';
 import { nameOf } from './kinds';
 
 /** The tags of React's nodes that matter here. */

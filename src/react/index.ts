@@ -1,4 +1,4 @@
-import './door';
+import './bridge';
 import type * as React from 'react';
 import { calledFrom } from '../core/errors/called-from';
 import { installOnce } from '../stage/install';

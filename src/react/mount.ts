@@ -5,7 +5,7 @@ import { BareReads, wordDefault } from '../stage/bare-reads';
 import { explainThrown } from '../stage/thrown';
 import { settle } from './act';
 import { bareRead, listenToReads, noteReads } from './contexts';
-import { door, type Fiber } from './door';
+import { bridge, type Fiber } from './bridge';
 import { giveBack, spoil, takeRoot } from './roots';
 import { rootOf } from './work';
 import { containerOf } from './fibers';
@@ -74,7 +74,7 @@ export function mount(plan: Plan): Mounted {
     unmount() {
       return settle(() => giveBack(container, plan)).finally(() => {
         stops.reverse().forEach((stop) => stop());
-        if (door.live.size === 0) forgetThrowers();
+        if (bridge.live.size === 0) forgetThrowers();
       });
     },
     tree: () => readTree(rootFiber(), anchor, plan.name),
@@ -94,8 +94,8 @@ function withoutStacks<T>(work: () => T): T {
 }
 
 function listenToCommits(container: Element, listen: () => void): () => void {
-  door.committed.set(container, listen);
-  return () => door.committed.delete(container);
+  bridge.committed.set(container, listen);
+  return () => bridge.committed.delete(container);
 }
 
 function markRead({ provide }: Plan, context: unknown, provider: Fiber): void {

@@ -1,5 +1,5 @@
 import type { ChronicleLog } from '../core/chronicle';
-import type { Fiber } from './door';
+import type { Fiber } from './bridge';
 import { tags } from './fibers';
 
 interface Place {

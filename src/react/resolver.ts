@@ -1,22 +1,22 @@
 import type { Plan } from '../stage/adapter';
-import { door, type Fiber } from './door';
+import { bridge, type Fiber } from './bridge';
 import { containerOf, levelBelow, tags } from './fibers';
 import { kindOf, type Lazy } from './kinds';
 import { isStubComponent, makeStubComponent } from './stub-component';
 
-const { live } = door;
+const { live } = bridge;
 
 /** Lets React ask about the components of one container. @returns how to stop */
 export function resolveIn({ container, environment, stubs }: Plan, anchor: unknown): () => void {
   live.set(container, { environment, stubs, anchor, families: new Map() });
-  door.resolve = resolve;
+  bridge.resolve = resolve;
   const restore = stubs.records.flatMap(({ target }) =>
     kindOf(target) === 'lazy' ? [holdBack(target as Lazy)] : [],
   );
   return () => {
     for (const undo of restore) undo();
     live.delete(container);
-    if (live.size === 0) door.resolve = undefined;
+    if (live.size === 0) bridge.resolve = undefined;
   };
 }
 
@@ -26,7 +26,7 @@ let inside: unknown;
 /** What React is told to render instead of a component; undefined for the component itself. */
 function resolve(type: unknown): { readonly current: unknown } | undefined {
   const kind = kindOf(type);
-  const fiber = door.internals!.getCurrentFiber!();
+  const fiber = bridge.internals!.getCurrentFiber!();
   // A forwardRef that stays real is asked about once more, by the function inside of it: right after it, or
   // (since React 19.3) from its own place when it is rendered.
   const isInside = type === inside || (fiber?.tag === tags.forwardRef && type === renderOf(fiber.type));
@@ -55,7 +55,7 @@ function familyOf(type: unknown, fiber: Fiber | null): { readonly current: unkno
 // Before React 19.3 a lazy component is loaded without asking: its loader is held back instead.
 function holdBack(lazy: Lazy): () => void {
   const load = lazy._init;
-  lazy._init = (payload) => familyOf(lazy, door.internals!.getCurrentFiber!())?.current ?? load(payload);
+  lazy._init = (payload) => familyOf(lazy, bridge.internals!.getCurrentFiber!())?.current ?? load(payload);
   return () => {
     lazy._init = load;
   };

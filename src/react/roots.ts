@@ -1,7 +1,7 @@
 import type { Root } from 'react-dom/client';
 import { once } from '../core/shared';
 import type { Plan } from '../stage/adapter';
-import { door } from './door';
+import { bridge } from './bridge';
 import { rootOf } from './work';
 
 /**
@@ -50,7 +50,7 @@ export function takeRoot(plan: Plan): Root {
   };
   const options = { onCaughtError: tell, onRecoverableError: tell };
   const pooled: Pooled = {
-    root: door.client!.createRoot(container, options as never),
+    root: bridge.client!.createRoot(container, options as never),
     plan,
     isSpoilt: false,
   };

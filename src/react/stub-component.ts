@@ -2,12 +2,12 @@ import * as React from 'react';
 import { drop } from '../core/drop';
 import { isVoid, stubAttributes, tagIn } from '../stage/stub-markup';
 import type { StubInstance, StubRecord } from '../stage/stubs';
-import { door, type Fiber } from './door';
+import { bridge, type Fiber } from './bridge';
 import { hostsOf, isHost } from './fibers';
 import { kindOf, type Kind } from './kinds';
 
 /** True for a component made here: React asks about those too, and they stay what they are. */
-export const isStubComponent = (type: unknown): boolean => door.stubs.has(type as object);
+export const isStubComponent = (type: unknown): boolean => bridge.stubs.has(type as object);
 
 type Props = Record<string, unknown> & { children?: React.ReactNode };
 type Rendering = (props: Props) => React.ReactNode;
@@ -22,7 +22,7 @@ export function makeStubComponent(record: StubRecord, original: unknown): unknow
       defaultProps: (original as { defaultProps?: object }).defaultProps,
     }),
   });
-  door.stubs.add(component as object);
+  bridge.stubs.add(component as object);
   return component;
 }
 
@@ -31,7 +31,7 @@ function makeFunction(record: StubRecord, kind: Kind | undefined, original: unkn
   const mayReachElement = !record.listed && record.how.handle === undefined && !hasHandle(original);
   const Stub = (props: Props, ref?: React.Ref<object>) => {
     const instance = React.useRef<StubInstance>(null);
-    const fiber = door.internals?.getCurrentFiber?.() ?? null;
+    const fiber = bridge.internals?.getCurrentFiber?.() ?? null;
     React.useLayoutEffect(() => {
       const mine = ((instance as React.MutableRefObject<StubInstance | null>).current ??= enter(
         record,
@@ -80,7 +80,7 @@ function makeClass(record: StubRecord): object {
     }
 
     override render() {
-      return renderStub(record, this.props, door.internals?.getCurrentFiber?.() ?? null);
+      return renderStub(record, this.props, bridge.internals?.getCurrentFiber?.() ?? null);
     }
   };
 }

@@ -1,5 +1,5 @@
 import { once } from '../core/shared';
-import { door, type Fiber } from './door';
+import { bridge, type Fiber } from './bridge';
 import { fiberName, isComponent } from './fibers';
 import { isStubComponent } from './stub-component';
 
@@ -20,7 +20,7 @@ const throwers = once('react-throwers', () => new Map<unknown, Fiber>());
  */
 export function noteThrower(error: unknown): void {
   if (throwers.has(error)) return;
-  const boundary = door.internals?.getCurrentFiber?.() ?? null;
+  const boundary = bridge.internals?.getCurrentFiber?.() ?? null;
   const found = boundary ? throwersBelow(boundary) : [];
   const known = new Set(throwers.values());
   // React 18 goes on with the siblings of what threw, and tells of their errors in the same order.

@@ -1,6 +1,6 @@
 import type { Instance, TreeNode } from '../stage/adapter';
 import { bareNode } from '../stage/outline';
-import type { Fiber } from './door';
+import type { Fiber } from './bridge';
 import { hostsOf, isComponent, isHost, tags, visit } from './fibers';
 import { nameOf } from './kinds';
 import { isStubComponent } from './stub-component';

@@ -1,4 +1,4 @@
-import { door, type Fiber, type FiberRoot } from './door';
+import { bridge, type Fiber, type FiberRoot } from './bridge';
 import { containerOf } from './fibers';
 
 const roots = new WeakMap<Element, FiberRoot>();
@@ -30,7 +30,7 @@ export function owns(container: Element, element: Element): boolean | undefined 
 const awaited = (1 << 27) - 1;
 const deferred = 1 << 30;
 
-const lanes = () => awaited | (/^1[0-8]\./.test(door.internals?.version ?? '') ? 0 : deferred);
+const lanes = () => awaited | (/^1[0-8]\./.test(bridge.internals?.version ?? '') ? 0 : deferred);
 
 /**
  * True while React has work to do for a subject: lanes that are pending and either not suspended or woken
@@ -38,7 +38,7 @@ const lanes = () => awaited | (/^1[0-8]\./.test(door.internals?.version ?? '') ?
  */
 export function isPending(container: Element): boolean {
   const own = rootOf(container);
-  return (own !== undefined && hasWork(own)) || [...door.otherRoots].some(hasWork);
+  return (own !== undefined && hasWork(own)) || [...bridge.otherRoots].some(hasWork);
 }
 
 const hasWork = ({ pendingLanes, suspendedLanes, pingedLanes }: FiberRoot): boolean =>

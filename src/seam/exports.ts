@@ -1,5 +1,5 @@
 import { packageOf } from '../core/origin';
-import { room, type Link } from './room';
+import { modules, type Link } from './modules';
 
 /** How a user's file names the module that exports a value; undefined where none imports it. */
 export const specifierOf = (value: unknown): string | undefined =>
@@ -15,7 +15,7 @@ export function exportFitting(fits: (value: unknown) => boolean): string | undef
 }
 
 function find(fits: (value: unknown) => boolean): { readonly link: Link; readonly name: string } | undefined {
-  for (const link of room.links.values()) {
+  for (const link of modules.links.values()) {
     const exports = link.loaded();
     if (exports === null || typeof exports !== 'object' || packageOf(link.id())) continue;
     for (const name of Object.keys(exports)) {

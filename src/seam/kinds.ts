@@ -1,12 +1,12 @@
 import { realm } from '../core/host';
-import { room } from './room';
+import { modules } from './modules';
 
 /**
  * Tells from a module's text whether one of its exports is a function, without running any of it.
  * Only asked where a file hands the export on and neither calls it nor looks into it.
  */
 export function readKind(module: string, name: string): 'function' | undefined {
-  const known = room.functions.get(module);
+  const known = modules.functions.get(module);
   if (known) return known.includes(name) ? 'function' : undefined;
   const text = readText(module);
   return text !== undefined && isFunctionIn(text, name) ? 'function' : undefined;

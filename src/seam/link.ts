@@ -1,5 +1,5 @@
 import { makeView, readReal } from './view';
-import { doubleOf, isSwapped, room, type Exports, type Link } from './room';
+import { doubleOf, isSwapped, modules, type Exports, type Link } from './modules';
 import { usage, type Uses } from './uses';
 
 export interface Linking {
@@ -30,10 +30,10 @@ export function makeLink(linking: Linking): Link {
     isView = isSwapped(id);
     current = (isView ? makeView({ id: id(), importer, uses, real, isCommon }) : real()) as typeof current;
     // A function that runs while its file is loaded keeps what it finds, as the file itself does.
-    if (!linking.isLoading()) seen = room.generation;
+    if (!linking.isLoading()) seen = modules.generation;
     return current;
   };
-  const lookUp = () => (seen === room.generation ? current : refresh());
+  const lookUp = () => (seen === modules.generation ? current : refresh());
   // What is only handed on is taken by whoever reads it.
   const isKept = (name: string) =>
     seen < 0 && !isTaking && (uses[name] ?? uses['*'] ?? usage.handedOn) !== usage.handedOn;
@@ -73,7 +73,7 @@ export function makeLink(linking: Linking): Link {
     },
   });
   // By what it leads to and how it is used, as it is written: what identifies the module takes long to ask.
-  room.links.set([importer, linking.specifier, ...Object.keys(uses)].join('\0'), link);
+  modules.links.set([importer, linking.specifier, ...Object.keys(uses)].join('\0'), link);
   return link;
 }
 
@@ -101,5 +101,11 @@ const wholeView = { given: undefined };
 function note({ id, importer, specifier }: Linking, name: string, line?: number): void {
   const double = isSwapped(id) ? (name === '*' ? wholeView : doubleOf(id(), name)) : undefined;
   const given = double && { value: double.given };
-  room.taken.set([importer, specifier, name, line ?? ''].join('\0'), { id, name, by: importer, line, given });
+  modules.taken.set([importer, specifier, name, line ?? ''].join('\0'), {
+    id,
+    name,
+    by: importer,
+    line,
+    given,
+  });
 }

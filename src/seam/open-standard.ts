@@ -1,7 +1,7 @@
 import { refuse } from './errors';
 import { makeLink } from './link';
 import { watchLoad } from './loads';
-import { doubleOf, noteLoad, placedFor, room, type Exports, type Link, type Named } from './room';
+import { doubleOf, noteLoad, placedFor, modules, type Exports, type Link, type Named } from './modules';
 import { neededOf, usage, type Uses } from './uses';
 import { tagThunk } from './thunk';
 
@@ -15,32 +15,32 @@ interface Meta {
  * the other, as a runner does it too, but what is swapped is never asked for.
  */
 export function openStandard(meta: Meta, own: string = plain(meta.url)) {
-  room.files.add(own);
+  modules.files.add(own);
   let isLoading = true;
   const common = { importer: own, isCommon: false };
   const idOf = ([specifier, id]: Named) => id ?? resolve(meta, specifier);
   const realOf = (specifier: string, id: string) => (): Exports =>
-    room.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier, importer: own });
+    modules.real.get(id) ?? refuse('SIM-SEAM-UNLOADED', { specifier, importer: own });
   const where = (specifier: string, id: string) => ({
     specifier,
     id: () => id,
     real: realOf(specifier, id),
-    loaded: () => room.real.get(id),
+    loaded: () => modules.real.get(id),
   });
   const makeOne = async (named: Named, load: () => Promise<unknown>, uses: Uses): Promise<Link> => {
     const id = idOf(named);
     let coming: Promise<void> | undefined;
     // Of two files that import each other one cannot wait: it has what the other one is told.
-    const bring = () => (coming ??= load().then((exports) => void room.real.set(id, exports as Exports)));
+    const bring = () => (coming ??= load().then((exports) => void modules.real.set(id, exports as Exports)));
     const need = (name: string) => needFrom(id, name, bring);
     const [specifier] = named;
     const link = makeLink({ ...common, ...where(specifier, id), uses, need, isLoading: () => isLoading });
     const names = neededOf(uses);
-    if (room.placed.length > 0) room.left.add(link);
+    if (modules.placed.length > 0) modules.left.add(link);
     const isNeeded = placedFor(id).length === 0 || names.some((name) => !isGiven(id, name));
     if (isNeeded) await waitFor(own, id, bring);
     await Promise.all(
-      names.map((name) => !isGiven(id, name) && room.handed.get(id)?.get(name)?.link.need(name)),
+      names.map((name) => !isGiven(id, name) && modules.handed.get(id)?.get(name)?.link.need(name)),
     );
     return link;
   };
@@ -54,12 +54,12 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   return {
     link: makeOne,
     tell(exported: string, link: Link, name: string, update: () => void): void {
-      const handed = room.handed.get(own) ?? new Map<string, { link: Link; name: string }>();
-      room.handed.set(own, handed.set(exported, { link, name }));
+      const handed = modules.handed.get(own) ?? new Map<string, { link: Link; name: string }>();
+      modules.handed.set(own, handed.set(exported, { link, name }));
       // What is not there yet is told when it is; what is refused is for whoever reads it to hear.
       const tell = () => void attempt(update);
       tell();
-      room.tellers.set(`${own}\0${exported}`, tell);
+      modules.updaters.set(`${own}\0${exported}`, tell);
     },
     star: (): void => undefined,
     /** Called by the last line of the file. */
@@ -69,7 +69,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
       noteLoad(own, named[0], () => id);
       if (placedFor(id).length === 0) {
         const exports = await watchLoad(named[0], load);
-        room.real.set(id, exports as Exports);
+        modules.real.set(id, exports as Exports);
         return exports;
       }
       const link = whole.get(id) ?? makeWhole(named[0], id);
@@ -78,7 +78,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     },
     thunk(named: Named, load: () => Promise<unknown>) {
       const [specifier, id, functions] = named;
-      if (id !== undefined && functions) room.functions.set(id, functions);
+      if (id !== undefined && functions) modules.functions.set(id, functions);
       return tagThunk(load, specifier, () => idOf(named));
     },
   };
@@ -105,9 +105,9 @@ const isGiven = (id: string, name: string): boolean =>
 async function needFrom(id: string, name: string, bring: () => Promise<void>): Promise<void> {
   if (isGiven(id, name)) return;
   await bring();
-  const further = room.handed.get(id)?.get(name);
+  const further = modules.handed.get(id)?.get(name);
   await further?.link.need(further.name);
-  for (const tell of room.tellers.values()) tell();
+  for (const tell of modules.updaters.values()) tell();
 }
 
 /** Waits for a module, but not for one that waits for this one: two modules may import each other. */
@@ -116,8 +116,8 @@ async function waitFor(importer: string, id: string, bring: () => Promise<void>)
     bring().catch(() => undefined);
     return;
   }
-  const waits = room.waiting.get(importer) ?? new Set<string>();
-  room.waiting.set(importer, waits.add(id));
+  const waits = modules.waiting.get(importer) ?? new Set<string>();
+  modules.waiting.set(importer, waits.add(id));
   try {
     await bring();
   } finally {
@@ -126,7 +126,7 @@ async function waitFor(importer: string, id: string, bring: () => Promise<void>)
 }
 
 const leadsTo = (from: string, to: string, seen = new Set<string>()): boolean =>
-  [...(room.waiting.get(from) ?? [])].some(
+  [...(modules.waiting.get(from) ?? [])].some(
     (next) => next === to || (!seen.has(next) && leadsTo(next, to, seen.add(next))),
   );
 

@@ -1,6 +1,15 @@
 import { makeLink } from './link';
 import { watchLoad } from './loads';
-import { doubleOf, isSwapped, noteLoad, placedFor, room, type Exports, type Link, type Named } from './room';
+import {
+  doubleOf,
+  isSwapped,
+  noteLoad,
+  placedFor,
+  modules,
+  type Exports,
+  type Link,
+  type Named,
+} from './modules';
 import { usage, type Uses } from './uses';
 import { tagThunk } from './thunk';
 
@@ -15,7 +24,7 @@ export function open(
   module: { exports: unknown; readonly loaded?: boolean },
   file: string,
 ) {
-  room.files.add(file);
+  modules.files.add(file);
   const idOf = ([specifier]: Named) => {
     let id: string | undefined;
     return () => (id ??= resolve(require, specifier));

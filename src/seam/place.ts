@@ -3,7 +3,16 @@ import { drop } from '../core/drop';
 import { nearest } from '../core/near';
 import { specifierOf } from './exports';
 import { readKind } from './kinds';
-import { doubleOf, placedFor, renew, room, type Link, type Owner, type Placed, type Taken } from './room';
+import {
+  doubleOf,
+  placedFor,
+  renew,
+  modules,
+  type Link,
+  type Owner,
+  type Placed,
+  type Taken,
+} from './modules';
 import { neededOf, usage } from './uses';
 import type { Swap } from './swap';
 import { moduleOf, type Thunk } from './thunk';
@@ -21,7 +30,7 @@ export interface PlacedSwaps {
 }
 
 async function bringLeft(): Promise<void> {
-  for (const link of room.left) await Promise.all(neededOf(link.uses).map((name) => link.need(name)));
+  for (const link of modules.left) await Promise.all(neededOf(link.uses).map((name) => link.need(name)));
 }
 
 /** Puts what a test gave in place of modules' exports. */
@@ -32,12 +41,12 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
     return { module: id(), doubles, rest, owner, specifier };
   });
   if (own.length > 0) {
-    room.placed.push(...own);
+    modules.placed.push(...own);
     renew();
   }
   return {
     owner,
-    ready: () => (room.left.size > 0 ? bringLeft() : undefined),
+    ready: () => (modules.left.size > 0 ? bringLeft() : undefined),
     refuseTaken,
     complainOfUnused: (subject, calledAt) => {
       if (own.length === 0) return undefined;
@@ -50,7 +59,7 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
     },
     takeAway: () => {
       if (own.length === 0) return;
-      for (const one of own.splice(0)) drop(room.placed, one);
+      for (const one of own.splice(0)) drop(modules.placed, one);
       renew();
     },
   };
@@ -58,11 +67,11 @@ export function placeSwaps(swaps: readonly Swap[], spare: ReadonlySet<Swap>): Pl
 
 /** Calls the way to a subject's module. */
 export function callForSubject(load: () => Promise<unknown>): Promise<unknown> {
-  room.isLoadingSubject = true;
+  modules.isLoadingSubject = true;
   try {
     return load();
   } finally {
-    room.isLoadingSubject = false;
+    modules.isLoadingSubject = false;
   }
 }
 
@@ -71,15 +80,15 @@ export function readDoubles({ load, doubles }: Swap): Record<string, unknown> {
   const id = moduleOf(load as unknown as Thunk).id();
   const isCalled = (name: string) =>
     readKind(id, name) === 'function' ||
-    [...room.links.values()].some((link) => link.uses[name] === usage.called && link.id() === id);
+    [...modules.links.values()].some((link) => link.uses[name] === usage.called && link.id() === id);
   return Object.fromEntries(
     [...doubles].map(([name, { call, value }]) => [name, call !== value && isCalled(name) ? call : value]),
   );
 }
 
 function refuseTaken(subject: string | undefined, component: unknown, calledAt: Error): void {
-  if (room.generation === 0) return;
-  const found = [...room.taken.values()].filter(isStale);
+  if (modules.generation === 0) return;
+  const found = [...modules.taken.values()].filter(isStale);
   if (found.length === 0) return;
   const reached = reachedFrom(startingFrom(subject));
   const stale = found.find(({ by }) => reached.has(by));
@@ -102,15 +111,15 @@ function isStale({ id, name, given }: Taken): boolean {
  * loaded before the test began, is imported by one of them.
  */
 function startingFrom(subject: string | undefined): string[] {
-  const imported = new Set([...room.links.values(), ...room.loads.values()].map(({ id }) => id()));
-  const first = [...room.files].filter((file) => !imported.has(file) && !room.subjects.has(file));
+  const imported = new Set([...modules.links.values(), ...modules.loads.values()].map(({ id }) => id()));
+  const first = [...modules.files].filter((file) => !imported.has(file) && !modules.subjects.has(file));
   return subject === undefined ? first : [subject, ...first];
 }
 
 /** The modules some modules lead to, as far as they were rewritten. */
 function reachedFrom(start: readonly string[]): ReadonlySet<string> {
   const next = new Map<string, string[]>();
-  for (const { importer, id } of [...room.links.values(), ...room.loads.values()])
+  for (const { importer, id } of [...modules.links.values(), ...modules.loads.values()])
     next.set(importer, [...(next.get(importer) ?? []), id()]);
   const reached = new Set(start);
   for (const at of reached) for (const id of next.get(at) ?? []) reached.add(id);
@@ -124,8 +133,8 @@ function complainOfUnused(
 ): Error | undefined {
   const leadsHere = ({ id, importer }: Pick<Link, 'id' | 'importer'>) =>
     id() === module && reached.has(importer);
-  const links = [...room.links.values()].filter((link) => leadsHere(link) && !link.isAsked);
-  const loads = [...room.loads.values()].filter(leadsHere);
+  const links = [...modules.links.values()].filter((link) => leadsHere(link) && !link.isAsked);
+  const loads = [...modules.loads.values()].filter(leadsHere);
   if (loads.some(({ given }) => given.some(({ owner: one }) => one === owner))) return undefined;
   // A file that has loaded it before, and has not asked for it again, keeps what it got.
   const [early] = loads;

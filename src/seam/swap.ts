@@ -3,8 +3,8 @@ import { isSpy, spy, type AnswerOf, type AnyFunction } from '../core/spy';
 import { moduleOf, isThunk } from './thunk';
 import { calledFrom } from '../core/errors/called-from';
 import { refuse } from './errors';
-import { doorHere } from './door-here';
-import type { Double } from './room';
+import { runnerHere } from './runner-here';
+import type { Double } from './modules';
 
 /** What a module exports instead, by name: for a function any answer, for anything else a value of its kind. */
 export type Swapped<M> = {
@@ -57,7 +57,7 @@ function checkSwap(load: unknown, exports: unknown): void {
   const calledAt = calledFrom('swap', swap);
   if (!isThunk(load)) {
     const isImport = typeof load === 'function' && /\bimport\b|\brequire\b/.test(String(load));
-    if (isImport) refuse('SIM-SEAM-MISSING', { asked: 'swap()', ...doorHere() }, { calledAt });
+    if (isImport) refuse('SIM-SEAM-MISSING', { asked: 'swap()', ...runnerHere() }, { calledAt });
     refuse('SIM-SWAP-MODULE', { value: load }, { calledAt });
   }
   if (typeof exports !== 'object' || exports === null)

@@ -1,7 +1,7 @@
 import { reportRefusal } from '../core/ownership';
 import { explain } from './errors';
 import { readKind } from './kinds';
-import { doubleOf, placedFor, type Double, type Exports } from './room';
+import { doubleOf, placedFor, type Double, type Exports } from './modules';
 import { usage, type Uses } from './uses';
 
 interface Viewed {

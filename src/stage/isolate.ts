@@ -46,9 +46,9 @@ export function isolateOn(
 
 async function putUp(call: Call): Promise<Subject> {
   const { environment, calledAt } = call;
-  environment.gate.driving++;
+  environment.gate.stepsRunning++;
   try {
-    return await raise(call);
+    return await setUp(call);
   } catch (failure) {
     // Half a stage helps nobody: what was put in place is taken down before the test is told.
     const more: unknown = await environment.takeDown('unmounted').then(
@@ -58,12 +58,12 @@ async function putUp(call: Call): Promise<Subject> {
     const located = locateAt(failure, calledAt);
     throw more === undefined || more === failure ? located : joinComplaints([located, more]);
   } finally {
-    environment.gate.driving--;
+    environment.gate.stepsRunning--;
   }
 }
 
 // What is there already is not waited for: each waiting is a turn of its own.
-async function raise({ environment, adapter, given, options, calledAt }: Call): Promise<Subject> {
+async function setUp({ environment, adapter, given, options, calledAt }: Call): Promise<Subject> {
   const { sandbox } = environment;
   checkOptions(options, adapter.options, 'isolate()', calledAt);
   checkListed(adapter, options, calledAt);

@@ -150,5 +150,5 @@ function readSafely(props: object, name: string): unknown {
   }
 }
 
-const cut = (line: string, room: number) =>
-  line.length > room ? `${line.slice(0, Math.max(12, room - 1))}…` : line;
+const cut = (line: string, modules: number) =>
+  line.length > modules ? `${line.slice(0, Math.max(12, modules - 1))}…` : line;

@@ -38,7 +38,7 @@ export async function comeToRest(resting: Resting): Promise<void> {
   let quiet = 0;
   // After an answer a turn more: platforms hand on a body in pieces, some of it unseen.
   let needed = 1;
-  gate.driving++;
+  gate.stepsRunning++;
   try {
     for (let turn = 0; ;) {
       if (environment.state === 'down') return;
@@ -62,7 +62,7 @@ export async function comeToRest(resting: Resting): Promise<void> {
       refuseClosing(environment);
     }
   } finally {
-    gate.driving--;
+    gate.stepsRunning--;
   }
 }
 

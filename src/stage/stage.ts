@@ -90,7 +90,7 @@ export class Stage implements Resting {
     this.renders++;
     this.#watch.count();
     const moment = this.history.mark();
-    this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.news(moment) });
+    this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.changesAt(moment) });
   };
 
   readonly onThrown = (error: Error): void => {
@@ -137,12 +137,12 @@ export class Stage implements Resting {
   /** Runs something a test does to the subject, then brings the page to rest. @throws what came of it */
   async act(gesture: string, work: () => unknown): Promise<void> {
     this.#gesture = gesture;
-    this.environment.gate.driving++;
+    this.environment.gate.stepsRunning++;
     try {
       await runAs(this.environment, work);
       await this.atRest();
     } finally {
-      this.environment.gate.driving--;
+      this.environment.gate.stepsRunning--;
       this.#gesture = 'waited';
     }
   }

@@ -1,6 +1,6 @@
 import * as Vue from 'vue';
 import type { Adapter } from '../stage/adapter';
-import { isPending, prepare } from './door';
+import { isPending, prepare } from './bridge';
 import { isComponent, nameOf, unwrap } from './kinds';
 import { mount, owns, running } from './mount';
 import { propsOf, slotsOf } from './props';

@@ -2,7 +2,7 @@ import type * as Vue from 'vue';
 import { drop } from '../core/drop';
 import { once } from '../core/shared';
 import type { StubInstance, StubRecord } from '../stage/stubs';
-import type { Live } from './door';
+import type { Live } from './bridge';
 import { directiveHooks, isDirective, type Definition } from './kinds';
 
 type Directive = Record<string, unknown> | ((...args: unknown[]) => unknown);

@@ -5,7 +5,7 @@ import { list } from '../core/print';
 /** Failures of Vue itself. */
 export const registry = {
   'SIM-VUE-PRODUCTION': (f: { version: string }): Report => ({
-    head: `This is a production build of Vue ${f.version}, which has no door for stubs.`,
+    head: `This is a production build of Vue ${f.version}, which has no bridge for stubs.`,
     there: ['Only a development build lets the components it renders be seen and replaced.'],
     next: ['Run the tests with   NODE_ENV=test   and, where a bundler serves them, in development mode.'],
   }),

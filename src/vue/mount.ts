@@ -5,7 +5,7 @@ import { nearest } from '../core/near';
 import { explain } from '../stage/errors';
 import { bareNode } from '../stage/outline';
 import { slotsIn } from './props';
-import { live, type Live } from './door';
+import { live, type Live } from './bridge';
 import { stubDirectives } from './directives';
 import { declared, isComponent, nameOf, unwrap, type Definition } from './kinds';
 import { asItIs, resolveIn } from './resolver';

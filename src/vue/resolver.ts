@@ -1,6 +1,6 @@
 import * as Vue from 'vue';
 import { once } from '../core/shared';
-import { live, type Live } from './door';
+import { live, type Live } from './bridge';
 import {
   asName,
   isAsyncWrapper,

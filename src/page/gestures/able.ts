@@ -3,7 +3,7 @@ import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
 import { whyHidden } from '../hidden';
-import { heardOf } from '../names';
+import { nameOrTextOf } from '../names';
 import { fieldSelector } from '../query';
 import { whyUnusable } from '../states';
 
@@ -38,7 +38,8 @@ export function refuseNoField(element: Element, act: string, around: Circumstanc
   const fields = [...element.ownerDocument.querySelectorAll(fieldSelector)].filter(
     (field) => isField(field) && whyHidden(field, false) === undefined,
   );
-  const near = nearest(heardOf(element), fields, heardOf) ?? (fields.length === 1 ? fields[0] : undefined);
+  const near =
+    nearest(nameOrTextOf(element), fields, nameOrTextOf) ?? (fields.length === 1 ? fields[0] : undefined);
   refuse(
     'SIM-ACT-FIELD',
     { act, element: describe(element), fields: fields.map(describe), nearest: near && locatorFor(near) },

@@ -2,7 +2,7 @@ import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { describe } from '../describe';
 import { foldSpace } from '../locators';
-import { heardOf } from '../names';
+import { nameOrTextOf } from '../names';
 import { roleOf } from '../roles';
 import { checkedOf, whyUnusable } from '../states';
 import { click, moveFocus } from './click';
@@ -69,8 +69,8 @@ function findOption(element: Element, wanted: string): Element {
       '[role=option],[role=radio],[role=menuitemradio],input[type=radio],input[type=checkbox],option',
     ),
   ]);
-  const found = options.find((option) => heardOf(option) === foldSpace(wanted));
-  const names = options.map(heardOf);
+  const found = options.find((option) => nameOrTextOf(option) === foldSpace(wanted));
+  const names = options.map(nameOrTextOf);
   return (
     found ??
     refuse('SIM-ACT-OPTION', {

@@ -76,7 +76,7 @@ export interface Loaded {
 export type Exports = Record<string | symbol, unknown>;
 
 /** What is known of all modules in this process that were rewritten. */
-export interface Room {
+export interface Modules {
   /** Grows whenever something else is to be looked up. */
   generation: number;
   readonly placed: Placed[];
@@ -85,7 +85,7 @@ export interface Room {
   /** What was taken for good, by where; a file that is run again takes anew. */
   readonly taken: Map<string, Taken>;
   /** What hands exports on under names of its own, to be told when they change. */
-  readonly tellers: Map<string, () => void>;
+  readonly updaters: Map<string, () => void>;
   /** Which module hands on what: by module, then by name. */
   readonly handed: Map<string, Map<string, { readonly link: Link; readonly name: string }>>;
   /** Every file that was rewritten and run. */
@@ -108,12 +108,12 @@ export interface Room {
   readonly functions: Map<string, readonly string[]>;
 }
 
-export const room = (shared.rooms['seam'] ??= {
+export const modules = (shared.singletons['seam'] ??= {
   generation: 0,
   placed: [],
   links: new Map(),
   taken: new Map(),
-  tellers: new Map(),
+  updaters: new Map(),
   handed: new Map(),
   files: new Set(),
   real: new Map(),
@@ -123,17 +123,17 @@ export const room = (shared.rooms['seam'] ??= {
   left: new Set(),
   waiting: new Map(),
   functions: new Map(),
-}) as Room;
+}) as Modules;
 
 /** Has every look-up made anew. */
 export function renew(): void {
-  room.generation++;
-  for (const tell of room.tellers.values()) tell();
+  modules.generation++;
+  for (const tell of modules.updaters.values()) tell();
 }
 
 /** Everything that is in place for a module, what counts most first. */
 export function placedFor(module: string): Placed[] {
-  const found = room.placed.filter((one) => one.module === module).reverse();
+  const found = modules.placed.filter((one) => one.module === module).reverse();
   const owners = new Set(found.map(({ owner }) => owner));
   if (owners.size < 2) return found;
   // Of two subjects on the stage, the one whose code runs has its own swaps looked up.
@@ -142,7 +142,8 @@ export function placedFor(module: string): Placed[] {
 }
 
 /** Finding out what identifies a module takes its time, so nobody asks as long as nothing is swapped. */
-export const isSwapped = (id: () => string): boolean => room.placed.length > 0 && placedFor(id()).length > 0;
+export const isSwapped = (id: () => string): boolean =>
+  modules.placed.length > 0 && placedFor(id()).length > 0;
 
 /** What is in place for one export. */
 export function doubleOf(module: string, name: string): Double | undefined {
@@ -155,9 +156,9 @@ export function doubleOf(module: string, name: string): Double | undefined {
 
 /** Remembers that a file loads a module when it is needed. */
 export function noteLoad(importer: string, specifier: string, id: () => string): void {
-  if (room.isLoadingSubject) room.subjects.add(id());
+  if (modules.isLoadingSubject) modules.subjects.add(id());
   else {
     const given = isSwapped(id) ? placedFor(id()) : [];
-    room.loads.set(`${importer}\0${specifier}`, { importer, id, given });
+    modules.loads.set(`${importer}\0${specifier}`, { importer, id, given });
   }
 }

@@ -67,8 +67,8 @@ export interface Live {
   readonly families: Map<unknown, { readonly current: unknown }>;
 }
 
-interface Door {
-  /** react-dom, once it was loaded through the door. */
+interface Bridge {
+  /** react-dom, once it was loaded through the bridge. */
   client: Client | undefined;
   internals: Internals | undefined;
   resolve: Resolve | undefined;
@@ -86,10 +86,10 @@ interface Door {
 }
 
 /** What came through the hook, once for the process. */
-export const door: Door = (shared.rooms['react'] ??= open()) as Door;
+export const bridge: Bridge = (shared.singletons['react'] ??= open()) as Bridge;
 
-function open(): Door {
-  const made: Door = {
+function open(): Bridge {
+  const made: Bridge = {
     client: undefined,
     internals: undefined,
     resolve: undefined,
@@ -128,7 +128,7 @@ function open(): Door {
 }
 
 // There is one resolver for a renderer: whoever sets one later is asked where we have no answer.
-function take(made: Door, internals: Internals): void {
+function take(made: Bridge, internals: Internals): void {
   made.internals = internals;
   const { setRefreshHandler } = internals;
   if (!setRefreshHandler) return;
@@ -141,17 +141,17 @@ function take(made: Door, internals: Internals): void {
   setRefreshHandler(ours);
 }
 
-// As soon as the door is open, where there is a page: a runner that begins with new modules for each test
+// As soon as the bridge is open, where there is a page: a runner that begins with new modules for each test
 // would load one later that has another copy of React. What is wrong with it is told when it is needed.
 const loading = typeof document === 'undefined' ? undefined : import('react-dom/client');
 loading?.catch(() => undefined);
 
-/** Loads react-dom through the door. @throws SIM-REACT-EARLY, SIM-REACT-PRODUCTION */
-export const loadReactDom = (): Promise<void> | undefined => (door.client ? undefined : readReactDom());
+/** Loads react-dom through the bridge. @throws SIM-REACT-EARLY, SIM-REACT-PRODUCTION */
+export const loadReactDom = (): Promise<void> | undefined => (bridge.client ? undefined : readReactDom());
 
 async function readReactDom(): Promise<void> {
   const client = await (loading ?? import('react-dom/client'));
-  const { internals } = door;
+  const { internals } = bridge;
   const version = internals?.version ?? '';
   if (!internals) refuse('SIM-REACT-EARLY', { version });
   if (!internals.setRefreshHandler || !internals.getCurrentFiber) {
@@ -160,5 +160,5 @@ async function readReactDom(): Promise<void> {
     ];
     refuse('SIM-REACT-PRODUCTION', { version, mode: mode ?? 'production' });
   }
-  door.client = 'default' in client && client.default ? (client.default as Client) : client;
+  bridge.client = 'default' in client && client.default ? (client.default as Client) : client;
 }

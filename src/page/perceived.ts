@@ -44,7 +44,7 @@ export interface Line {
 }
 
 /** What there is to tell about what is in an element. */
-export const gistOf = (root: Element): Line[] => looking(root.ownerDocument, () => readGist(root));
+export const perceivedOf = (root: Element): Line[] => looking(root.ownerDocument, () => readGist(root));
 
 const readGist = (root: Element): Line[] =>
   [...perceivedIn(root)].flatMap((element) => lineOf(element) ?? []);
@@ -66,8 +66,8 @@ function* perceivedIn(root: Element): Generator<Element, void, undefined> {
 /** So many lines of a kind are told apart; of more it is only said that there are more. */
 const mostTold = 200;
 
-/** The same as the news of a page that has just come up, with no line worded that is not told. */
-export function tellAll(roots: readonly Element[]): string {
+/** The same as the changed of a page that has just come up, with no line worded that is not told. */
+export function describeAll(roots: readonly Element[]): string {
   let rank = Infinity;
   let first: string | undefined;
   let times = 0;
@@ -183,10 +183,10 @@ function tell(element: Element, role: string): string {
 }
 
 /** What is new since the page was last looked at, in a few words. */
-export function tellNews(before: readonly Line[], after: readonly Line[]): string {
-  const news = firstNews(before, after);
-  if (news) return news;
-  const gone = firstNews(after, before);
+export function describeChanges(before: readonly Line[], after: readonly Line[]): string {
+  const changed = firstChange(before, after);
+  if (changed) return changed;
+  const gone = firstChange(after, before);
   return gone ? `no more ${gone}` : (newsOfState(before, after) ?? newsOfOrder(before, after));
 }
 
@@ -204,18 +204,18 @@ function newsOfOrder(before: readonly Line[], after: readonly Line[]): string {
 }
 
 /** The most telling line that is new, and whether there is more; no line below it is worded but to tell that. */
-function firstNews(before: readonly Line[], after: readonly Line[]): string | undefined {
+function firstChange(before: readonly Line[], after: readonly Line[]): string | undefined {
   const [old, now] = [byRank(before), byRank(after)];
   let first: string | undefined;
   for (const rank of [...now.keys()].sort((a, b) => a - b)) {
     const [mine, theirs] = [now.get(rank)!, old.get(rank) ?? []];
     if (first !== undefined && mine.length > theirs.length) return `${first}, …`;
-    const news = tally(newsIn(theirs, mine));
-    if (first !== undefined && news.size > 0) return `${first}, …`;
-    if (news.size === 0) continue;
-    const [[told, times] = ['', 0]] = news;
+    const changed = tally(changesIn(theirs, mine));
+    if (first !== undefined && changed.size > 0) return `${first}, …`;
+    if (changed.size === 0) continue;
+    const [[told, times] = ['', 0]] = changed;
     first = times > 1 ? `${times} × ${told}` : told;
-    if (news.size > 1) return `${first}, …`;
+    if (changed.size > 1) return `${first}, …`;
   }
   return first;
 }
@@ -230,7 +230,7 @@ function byRank(lines: readonly Line[]): Map<number, Line[]> {
   return found;
 }
 
-function newsIn(before: readonly Line[], after: readonly Line[]): string[] {
+function changesIn(before: readonly Line[], after: readonly Line[]): string[] {
   const old = tally(before.map((line) => line.told()));
   return after.map((line) => line.told()).filter((told) => !take(old, told));
 }

@@ -1,7 +1,7 @@
 import { realm } from '../core/host';
 
 /** How the runner this code runs in is told to rewrite modules. */
-export function doorHere(): { readonly runner: string; readonly line: string } {
+export function runnerHere(): { readonly runner: string; readonly line: string } {
   const { process } = realm as { process?: { env?: Record<string, string | undefined>; versions?: object } };
   if (process?.env?.['JEST_WORKER_ID'] !== undefined)
     return {

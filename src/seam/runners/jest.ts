@@ -17,7 +17,7 @@ interface Configuration {
 }
 type Given = Configuration | (() => Configuration | Promise<Configuration>);
 
-const door = join(__dirname, 'seam-transform.cjs');
+const transformFile = join(__dirname, 'seam-transform.cjs');
 const byItself: Transform = { '\\.[jt]sx?$': 'babel-jest' };
 
 /**
@@ -43,7 +43,7 @@ function wrap(given: Configuration): Configuration {
 
 function wrapOne(transformer: Transform[string]): [string, object] {
   const [path, options] = typeof transformer === 'string' ? [transformer, {}] : transformer;
-  return [door, { transformer: path, options }];
+  return [transformFile, { transformer: path, options }];
 }
 
 // A preset's transformers count beside the project's own.

@@ -26,7 +26,7 @@ export interface Live {
 }
 
 /** The subjects that are up, by their applications. */
-export const live = (shared.rooms['vue'] ??= new Map()) as Map<Vue.App, Live>;
+export const live = (shared.singletons['vue'] ??= new Map()) as Map<Vue.App, Live>;
 
 interface Hook {
   emit(event: string, ...args: unknown[]): void;
@@ -44,14 +44,14 @@ interface State {
 }
 
 // For each copy of Vue that is loaded: each has a queue of its own.
-const states = once('vue-door', () => new WeakMap<object, State>());
+const states = once('vue-bridge', () => new WeakMap<object, State>());
 const state: State = states.get(Vue.nextTick) ?? { ready: false, idle: undefined };
 states.set(Vue.nextTick, state);
 
 /** True while Vue has a flush of its queue scheduled: `nextTick` hands out the promise it works with itself. */
 export const isPending = (): boolean => Vue.nextTick() !== state.idle;
 
-/** Opens the door once. @throws SIM-VUE-PRODUCTION */
+/** Opens the bridge once. @throws SIM-VUE-PRODUCTION */
 export const prepare = (): Promise<void> | undefined => (state.ready ? undefined : open());
 
 async function open(): Promise<void> {
