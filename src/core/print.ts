@@ -46,7 +46,7 @@ function printObject(value: object, depth: number, above: readonly object[]): st
   if (value instanceof Date || value instanceof RegExp) return String(value);
   const tag = (value as { nodeName?: unknown }).nodeName;
   if (typeof tag === 'string') return `<${tag.toLowerCase()}>`;
-  if ('$$typeof' in value) return '<…>';
+  if ('$$typeof' in value) return printElement(value);
   const inside = [...above, value];
   const one = (item: unknown) => printDeep(item, depth + 1, inside);
   if (Array.isArray(value)) {
@@ -60,6 +60,15 @@ function printObject(value: object, depth: number, above: readonly object[]): st
   const name = typeof called === 'string' && called !== 'Object' && called ? `${called} ` : '';
   if (depth > 1) return `${name}{…}`;
   return printFields(value, name, one);
+}
+
+// What JSX makes, by the tag or component it is of.
+function printElement(value: object): string {
+  const type = read(value, 'type');
+  if (typeof type === 'string') return `<${type}>`;
+  const { displayName, name } = (type ?? {}) as { displayName?: unknown; name?: unknown };
+  const called = displayName ?? name;
+  return typeof called === 'string' && called ? `<${called}>` : '<…>';
 }
 
 type Collection = ReadonlyMap<unknown, unknown> | ReadonlySet<unknown>;

@@ -47,12 +47,7 @@ interface Runner {
 function verdictsOf(subject: unknown, matcher: string): Verdicts {
   const found = (subject as { [verdicts]?: Verdicts } | null)?.[verdicts];
   if (found) return found;
-  const value = isPromise(subject) ? 'a promise: await isolate(…) first' : print(subject);
-  throw explain('SIM-LOCATOR', {
-    value: subject,
-    given: `What expect() was given for ${matcher}, ${value},`,
-    nearest: 'expect(await isolate(Component)).toShow(…)',
-  });
+  throw explain('SIM-NO-SUBJECT', { matcher, given: print(subject), isPromise: isPromise(subject) });
 }
 
 const matchers = {

@@ -108,8 +108,10 @@ export const registry = {
     element: string;
     fields: string[];
     nearest?: string | undefined;
+    /** True for a field that is chosen in rather than typed into. */
+    isChosen?: boolean;
   }): Report => ({
-    head: `Nobody can ${f.act} ${f.element}: it is no field.`,
+    head: `Nobody can ${f.act} ${f.element}: it is ${f.isChosen ? 'a list to choose from' : 'no field'}.`,
     there: [
       f.fields.length ? `The fields here are ${f.fields.join(', ')}.` : 'There is no field on the page.',
     ],
@@ -120,6 +122,8 @@ export const registry = {
     asked: string;
     options: string[];
     nearest?: string | undefined;
+    /** What to write where it is a field to type into. */
+    typing?: string | undefined;
   }): Report => ({
     head: `${f.element} has no option ${JSON.stringify(f.asked)}.`,
     there: [
@@ -127,7 +131,7 @@ export const registry = {
         ? `Its options are ${f.options.map((o) => JSON.stringify(o)).join(', ')}.`
         : 'It has no options.',
     ],
-    nearest: f.nearest && `'${f.nearest}'`,
+    nearest: f.typing ?? (f.nearest && `'${f.nearest}'`),
   }),
   'SIM-ACT-KEY': (f: { keys: string; key: string; nearest?: string | undefined }): Report => ({
     head: `No key is called "${f.key}" (in press('${f.keys}')).`,
@@ -140,6 +144,20 @@ export const registry = {
     head: `css(${JSON.stringify(f.selector)}) is no selector of CSS.`,
     there: [f.why],
     next: ['Correct the selector, or look for what a person sees:   role(…), label(…), text(…)'],
+  }),
+  'SIM-WORDS': (f: { of: string; given: string; isLevel: boolean }): Report => ({
+    head: `${f.of} was given ${f.given} to compare a text with.`,
+    there: ['It takes the whole text as a string, or a pattern for a part of it.'],
+    nearest: f.isLevel
+      ? `role('heading', { level: ${f.given} })`
+      : f.of.replace('…', /^-?[\d.]+$/.test(f.given) ? `'${f.given}'` : "'…'"),
+  }),
+  'SIM-NO-SUBJECT': (f: { matcher: string; given: string; isPromise: boolean }): Report => ({
+    head: f.isPromise
+      ? `expect(…).${f.matcher}() was given a promise of a subject.`
+      : `expect(…).${f.matcher}() was given ${f.given}, which is no subject.`,
+    there: ['A subject is what   await isolate(Component)   returns.'],
+    nearest: f.isPromise ? `expect(await …).${f.matcher}(…)` : undefined,
   }),
   'SIM-LOCATOR': (f: { value: unknown; given: string; nearest?: string }): Report => ({
     head: `${f.given} is no locator.`,

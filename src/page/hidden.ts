@@ -122,7 +122,7 @@ export function visibilityOf(element: Element): 'visible' | 'hidden' | '' {
 }
 
 /** Why an element is out of reach behind a modal dialog. */
-function whyBehind(element: Element): string | undefined {
+export function whyBehind(element: Element): string | undefined {
   const { documentElement } = element.ownerDocument;
   if (!element.isConnected || !documentElement) return undefined;
   const open = onceFor('modals', documentElement, () => openModals(element.ownerDocument));

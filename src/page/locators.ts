@@ -54,6 +54,8 @@ export interface Locator {
 }
 
 function make(sought: Sought, hidden = false, outer?: Locator | Element): Locator {
+  if (outer !== undefined && !isLocator(outer) && (outer as Partial<Element>).nodeType !== 1)
+    refuseNoLocator(outer);
   return { simulacra: 'locator', sought, hidden, outer, inside: (next) => make(sought, hidden, next) };
 }
 
@@ -72,6 +74,8 @@ function make(sought: Sought, hidden = false, outer?: Locator | Element): Locato
  */
 export function role(role: string, name?: Words | RoleState, state: RoleState = {}): Locator {
   const named = isWords(name);
+  if (!named && name !== undefined && typeof name !== 'object')
+    refuseWords(`role(${quoteCode(role)}, …)`, name);
   const wanted = named || name === undefined ? state : name;
   return make({ by: 'role', role, name: named ? name : undefined, state: wanted }, wanted.hidden);
 }
@@ -85,7 +89,7 @@ export function role(role: string, name?: Words | RoleState, state: RoleState = 
  * expect(board.requests.at(-1)?.url).toMatch(/q=bor$/);
  */
 export const label = (words: Words, options: LocatorOptions = {}): Locator =>
-  make({ by: 'label', words }, options.hidden);
+  make({ by: 'label', words: checkWords('label', words) }, options.hidden);
 
 /**
  * The innermost element with a text: the whole text as a string, a part of it as a pattern. White
@@ -96,7 +100,7 @@ export const label = (words: Words, options: LocatorOptions = {}): Locator =>
  * expect(card).toShow(text(/31.2/));
  */
 export const text = (words: Words, options: LocatorOptions = {}): Locator =>
-  make({ by: 'text', words }, options.hidden);
+  make({ by: 'text', words: checkWords('text', words) }, options.hidden);
 
 /**
  * By the attribute `data-testid`.
@@ -106,7 +110,7 @@ export const text = (words: Words, options: LocatorOptions = {}): Locator =>
  * expect(gate).not.toShow(testId('keeper'));
  */
 export const testId = (words: Words, options: LocatorOptions = {}): Locator =>
-  make({ by: 'testId', words }, options.hidden);
+  make({ by: 'testId', words: checkWords('testId', words) }, options.hidden);
 
 /**
  * By a CSS selector.
@@ -144,6 +148,19 @@ export function refuseNoLocator(value: unknown): asserts value is Locator {
 /** True for words to compare with. */
 export const isWords = (value: unknown): value is Words =>
   typeof value === 'string' || value instanceof RegExp;
+
+function checkWords(of: string, words: Words): Words {
+  return isWords(words) ? words : refuseWords(`${of}(…)`, words);
+}
+
+/** @throws SIM-WORDS for what nobody can compare a text with */
+function refuseWords(of: string, value: unknown): never {
+  return refuse('SIM-WORDS', {
+    of,
+    given: print(value),
+    isLevel: /heading/.test(of) && typeof value === 'number',
+  });
+}
 
 /** True where a text is what the words ask for. */
 export const fits = (words: Words, text: string): boolean =>

@@ -1,3 +1,4 @@
+import { print } from '../core/print';
 import { Environment } from '../core/environment';
 import { joinComplaints, locateAt } from '../core/errors';
 import { calledFrom } from '../core/errors/called-from';
@@ -118,6 +119,13 @@ export function isolateOnWith(
   return isolated;
 }
 
+/** The component an element is made of, where a test gives one in place of the component. */
+function elementName(value: unknown): string | undefined {
+  if (typeof value !== 'object' || value === null || !('$$typeof' in value) || !('props' in value))
+    return undefined;
+  return /^<([A-Z][\w.]*)>$/.exec(print(value))?.[1];
+}
+
 // A spy that was given no name of its own is called by what it was given for.
 function nameSpies(props: object): void {
   for (const key of Object.keys(props)) {
@@ -168,7 +176,7 @@ function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): 
       : [];
   return refuse(
     'SIM-COMPONENT-MISSING',
-    { value: component, framework: adapter.framework, exports },
+    { value: component, framework: adapter.framework, exports, elementOf: elementName(component) },
     { calledAt },
   );
 }
@@ -178,7 +186,7 @@ function checkListed(adapter: Adapter, options: AllOptions, calledAt: Error): vo
     for (const one of options[option] ?? []) {
       const target = isStub(one) ? one.target : one;
       if (typeof target === 'string' || adapter.nameOf(target) !== undefined) continue;
-      const wanted = `components or their names; one of them is ${target === undefined ? 'undefined: check its import' : 'neither'}`;
+      const wanted = `components or their names; one of them is ${target === undefined ? 'undefined: check its import' : elementName(target) ? `an element: write   ${option}: [${elementName(target)}]` : 'neither'}`;
       refuse('SIM-OPTION-VALUE', { option, value: target, wanted }, { calledAt });
     }
   }

@@ -2,14 +2,16 @@ import { type Circumstances } from '../../core/errors/registry';
 import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
-import { whyHidden } from '../hidden';
+import { whyBehind, whyHidden } from '../hidden';
 import { nameOrTextOf } from '../names';
 import { fieldSelector } from '../query';
 import { whyUnusable } from '../states';
 
 /** @throws SIM-ACT-HIDDEN, SIM-ACT-DISABLED where a person could not reach or use the element */
 export function refuseUnable(element: Element, act: string, around: Circumstances): void {
-  const hidden = element.isConnected ? whyHidden(element, false) : 'it has been taken off the page';
+  const hidden = element.isConnected
+    ? (whyHidden(element, false) ?? whyBehind(element))
+    : 'it has been taken off the page';
   if (hidden) refuse('SIM-ACT-HIDDEN', { act, element: describe(element), why: hidden }, around);
   const inert = element.closest('[inert]');
   if (inert)
@@ -40,9 +42,11 @@ export function refuseNoField(element: Element, act: string, around: Circumstanc
   );
   const near =
     nearest(nameOrTextOf(element), fields, nameOrTextOf) ?? (fields.length === 1 ? fields[0] : undefined);
+  const isChosen = element.localName === 'select';
+  const suggested = isChosen ? `subject.choose(${locatorFor(element)}, '…')` : near && locatorFor(near);
   refuse(
     'SIM-ACT-FIELD',
-    { act, element: describe(element), fields: fields.map(describe), nearest: near && locatorFor(near) },
+    { act, element: describe(element), fields: fields.map(describe), nearest: suggested, isChosen },
     around,
   );
 }

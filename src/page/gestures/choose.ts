@@ -1,7 +1,7 @@
 import { refuse } from '../errors';
 import { nearest } from '../../core/near';
-import { describe } from '../describe';
-import { foldSpace } from '../locators';
+import { describe, isField, locatorFor } from '../describe';
+import { foldSpace, quoteCode } from '../locators';
 import { nameOrTextOf } from '../names';
 import { roleOf } from '../roles';
 import { checkedOf, whyUnusable } from '../states';
@@ -78,6 +78,7 @@ function findOption(element: Element, wanted: string): Element {
       asked: wanted,
       options: names,
       nearest: nearest(wanted, names),
+      typing: isField(element) ? `subject.type(${locatorFor(element)}, ${quoteCode(wanted)})` : undefined,
     })
   );
 }

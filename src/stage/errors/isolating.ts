@@ -4,17 +4,29 @@ import { insideStub, leaveOut } from './surrounding';
 
 /** Failures of putting a component on the stage. */
 export const isolating = {
-  'SIM-COMPONENT-MISSING': (f: { value: unknown; framework: string; exports?: string[] }): Report => ({
+  'SIM-COMPONENT-MISSING': (f: {
+    value: unknown;
+    framework: string;
+    exports?: string[];
+    /** The component of an element that was given in place of it. */
+    elementOf?: string | undefined;
+  }): Report => ({
     head: `isolate() was given ${print(f.value)} where ${/^[AEIOU]/.test(f.framework) ? 'an' : 'a'} ${f.framework} component belongs.`,
-    there: f.exports?.length
-      ? [`It has the exports ${list(f.exports)}: this looks like a whole module.`]
-      : f.value === undefined
-        ? [
-            'An import gives undefined when the name is not exported, when a default export is imported in braces or the other way round, or when two files import each other.',
-          ]
-        : [],
-    nearest: f.exports?.length ? `isolate(module.${f.exports[0]}, …)` : undefined,
-    next: ['Check the import of the component at the top of the test.'],
+    there: f.elementOf
+      ? ['That is an element, made of a component and its props.']
+      : f.exports?.length
+        ? [`It has the exports ${list(f.exports)}: this looks like a whole module.`]
+        : f.value === undefined
+          ? [
+              'An import gives undefined when the name is not exported, when a default export is imported in braces or the other way round, or when two files import each other.',
+            ]
+          : [],
+    nearest: f.elementOf
+      ? `isolate(${f.elementOf}, { props: { … } })`
+      : f.exports?.length
+        ? `isolate(module.${f.exports[0]}, …)`
+        : undefined,
+    next: f.elementOf ? [] : ['Check the import of the component at the top of the test.'],
   }),
   'SIM-OPTION-UNKNOWN': (f: {
     option: string;
