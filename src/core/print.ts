@@ -64,6 +64,8 @@ function printObject(value: object, depth: number, above: readonly object[]): st
 
 // What JSX makes, by the tag or component it is of.
 function printElement(value: object): string {
+  // A context, a memo: nothing that has props.
+  if (!('props' in value)) return String(read(value, '$$typeof')).replace(/^Symbol\((.*)\)$/, '$1');
   const type = read(value, 'type');
   if (typeof type === 'string') return `<${type}>`;
   const { displayName, name } = (type ?? {}) as { displayName?: unknown; name?: unknown };

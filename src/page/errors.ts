@@ -145,12 +145,14 @@ export const registry = {
     there: [f.why],
     next: ['Correct the selector, or look for what a person sees:   role(…), label(…), text(…)'],
   }),
-  'SIM-WORDS': (f: { of: string; given: string; isLevel: boolean }): Report => ({
-    head: `${f.of} was given ${f.given} to compare a text with.`,
-    there: ['It takes the whole text as a string, or a pattern for a part of it.'],
+  'SIM-WORDS': (f: { of: string; given: string; isLevel?: boolean; isRole?: boolean }): Report => ({
+    head: `${f.of} was given ${f.given} ${f.isRole ? 'where a role belongs' : 'to compare a text with'}.`,
+    there: f.isRole ? [] : ['It takes the whole text as a string, or a pattern for a part of it.'],
     nearest: f.isLevel
       ? `role('heading', { level: ${f.given} })`
-      : f.of.replace('…', /^-?[\d.]+$/.test(f.given) ? `'${f.given}'` : "'…'"),
+      : f.isRole
+        ? "role('button', 'Log')"
+        : f.of.replace('…', /^-?[\d.]+$/.test(f.given) ? `'${f.given}'` : "'…'"),
   }),
   'SIM-NO-SUBJECT': (f: { matcher: string; given: string; isPromise: boolean }): Report => ({
     head: f.isPromise

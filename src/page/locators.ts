@@ -73,6 +73,7 @@ function make(sought: Sought, hidden = false, outer?: Locator | Element): Locato
  * expect(board).toShow(role('heading', 'Anemone', { level: 3 }));
  */
 export function role(role: string, name?: Words | RoleState, state: RoleState = {}): Locator {
+  if (typeof role !== 'string') refuse('SIM-WORDS', { of: 'role(…)', given: print(role), isRole: true });
   const named = isWords(name);
   if (!named && name !== undefined && typeof name !== 'object')
     refuseWords(`role(${quoteCode(role)}, …)`, name);

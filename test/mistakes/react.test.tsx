@@ -11,7 +11,7 @@ import {
 } from 'react';
 import { useSelector } from 'react-redux';
 import { useNavigate } from 'react-router';
-import { role } from 'simulacra';
+import { label, role } from 'simulacra';
 import { isolate, isolateWith, stub } from 'simulacra/react';
 import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';
 import { HiveCard } from '../../examples/react-apiary/src/HiveCard';
@@ -97,6 +97,19 @@ const Strip = ({ hive }: { hive: { kilograms: number } | null }) => {
     </p>
   );
 };
+const Yards = () => (
+  <>
+    <label>
+      Yard
+      <select>
+        <option>North</option>
+      </select>
+    </label>
+    <label>
+      Note <input />
+    </label>
+  </>
+);
 const Latch = () => {
   throw new Error('`Latch` must be used within `Rack`');
 };
@@ -158,6 +171,26 @@ const own: Mistake[] = [
     title: 'A hook that needs a store around it',
     code: 'isolate(TaskCount)   // calls useSelector()',
     make: () => isolate(TaskCount),
+  },
+  {
+    title: 'An element in place of a component',
+    code: 'isolate(<YardGate />)',
+    make: () => (isolate as (of: unknown) => Promise<unknown>)(<YardGate />),
+  },
+  {
+    title: 'An element in place of a stub',
+    code: 'isolate(Roof, { stub: [<Lid />] })',
+    make: () => isolate(Roof, { stub: [(<Lid />) as never] }),
+  },
+  {
+    title: 'Typing into what is chosen from',
+    code: "isolate(Yards)\nawait yards.type(label('Yard'), 'North');",
+    make: async () => (await isolate(Yards)).type(label('Yard'), 'North'),
+  },
+  {
+    title: 'Choosing in what is typed into',
+    code: "isolate(Yards)\nawait yards.choose(label('Note'), 'calm');",
+    make: async () => (await isolate(Yards)).choose(label('Note'), 'calm'),
   },
   {
     title: 'A value that was not given, beside a context that nobody provides',

@@ -293,6 +293,30 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       make: () => isolate(Box, { stub: [Rack] }),
     },
     {
+      title: 'A number where words belong',
+      code: 'board.find(text(31));',
+      make: async () => (await isolate(HiveBoard, loaded)).find(text(31 as never)),
+    },
+    {
+      title: 'A level in place of a name',
+      code: "board.find(role('heading', 3));",
+      make: async () => (await isolate(HiveBoard, loaded)).find(role('heading', 3 as never)),
+    },
+    {
+      title: 'A selector in place of a locator',
+      code: "board.find(role('button').inside('article'));",
+      make: async () => (await isolate(HiveBoard, loaded)).find(role('button').inside('article' as never)),
+    },
+    {
+      title: 'A promise in place of a subject',
+      code: 'expect(isolate(HiveBoard, …)).toShow(text("Anemone"));',
+      make: async () => {
+        const board = isolate(HiveBoard, loaded);
+        await board;
+        expect(board).toShow(text('Anemone'));
+      },
+    },
+    {
       title: 'A step that is not awaited',
       code: "board.click(role('button', 'Open Anemone'));   // the test ends here",
       make: async () => {
