@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 12,
-  'react.js': 67,
-  'vue.js': 68,
-  'angular.js': 70.5,
-  'jest.js': 18.9,
+  'index.js': 12.6,
+  'react.js': 68.2,
+  'vue.js': 69.2,
+  'angular.js': 71.5,
+  'jest.js': 19.2,
   'seam.js': 12,
 };
 

@@ -23,6 +23,8 @@ const around = {
 const isComponent = (value) =>
   (typeof value === 'function' && !String(value).startsWith('class')) ||
   /forward_ref|memo/.test(String(value?.$$typeof));
+const known = new Set();
+const isNew = ([, component]) => !known.has(component) && known.add(component);
 const components = Object.entries(library).flatMap(([name, value]) =>
   /^[A-Z](?!.*(Context|Provider)$)/.test(name)
     ? isComponent(value)
@@ -34,7 +36,7 @@ const components = Object.entries(library).flatMap(([name, value]) =>
         : []
     : [],
 );
-it.each(components)(
+it.each(components.filter(isNew))(
   '%s',
   (name, component) =>
     sweepOne(name, (options) =>

@@ -132,7 +132,7 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
 }
 
 /**
- * Puts one component alone on a stage and renders it as it is, with its surroundings replaced. No
+ * Renders one component on its own, with its children, surroundings and requests replaced as you say. No
  * module has to be written for it.
  *
  * @param component any Angular component, or `() => import('./hive-board')`, which is loaded after what it imports
@@ -140,7 +140,7 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
  * @param options `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-UNKNOWN, SIM-PROP-MISSING, SIM-PROVIDE-MISSING,
- * SIM-IMPORT-MISSING, SIM-BINDING-UNKNOWN, SIM-RENDER-THREW, SIM-STUB-NAME; all is taken down again then
+ * SIM-IMPORT-MISSING, SIM-BINDING-UNKNOWN, SIM-RENDER-THREW, SIM-STUB-NAME; everything is cleaned up first
  * @example
  * const board = await isolate(HiveBoard, {
  *   props: { yard: 'north' },
@@ -159,7 +159,7 @@ export function isolate<C extends Component | Load, V extends readonly unknown[]
 }
 
 /**
- * A team's own `isolate`, with options already in it: merged as `isolateWith` of every framework does.
+ * Makes an `isolate` with default options for your team. Options merge as in every framework.
  *
  * @param defaults options every call begins with
  * @example

@@ -44,11 +44,11 @@ export interface InTurn<T> {
 export type Arranged = Failure | Held<unknown> | Later<unknown> | InTurn<unknown>;
 
 /**
- * The error state: what was asked fails.
+ * An error, as an answer.
  *
- * On the network `fail(503)` answers with that status and problem details (RFC 9457), which
- * `problem` completes; `fail()` is a broken connection. A function double answers with a rejected
- * promise, so it takes this answer only where its function returns a promise.
+ * On the network, `fail(503)` sends that status with problem details (RFC 9457), to which `problem` adds
+ * fields; `fail()` is a broken connection. A function returns a rejected promise, so this answer is only
+ * accepted for functions that return a promise.
  *
  * @param reason an HTTP status from 400 to 599, a text, an error, or nothing for a broken connection
  * @param problem fields of the problem details sent with a status
@@ -62,7 +62,7 @@ export function fail(reason?: unknown, problem?: Problem): Failure {
 }
 
 /**
- * An answer that arrives after a time, so that something else can happen before it does.
+ * An answer that arrives after a delay, so that something else can happen first.
  *
  * @param delay milliseconds
  * @param answer any answer
@@ -76,10 +76,10 @@ export function later<T>(delay: number, answer: T): Later<T> {
 }
 
 /**
- * One answer for each time of asking; when all were given, the last one stays. Each subject begins with the
- * first one.
+ * A different answer for each request or call. After the last answer, the last one repeats. Each subject starts
+ * with the first.
  *
- * @param answers any answers, the first for the first time of asking
+ * @param answers any answers, in order
  * @example
  * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': inTurn(fail(503), hives) } });
  * await board.click(role('button', 'Try again'));

@@ -46,8 +46,8 @@ type Note = Partial<Pick<Happening, 'from'>> & {
 };
 
 /**
- * Everything that happened to one subject, in order. Iterate over it, ask for one kind with `of`,
- * or turn it into text with `String(chronicle)`.
+ * Everything that happened to one subject, in order. Iterate over it, filter it with `of(kind)`, or print it with
+ * `String(chronicle)`.
  *
  * @example
  * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': hives } });

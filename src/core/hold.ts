@@ -13,8 +13,8 @@ export interface Held<T> {
   /** How often it was asked for so far in this test. */
   readonly asked: number;
   /**
-   * Gives the answer to everyone who asked and who will ask in the subjects that are up; resolves when the
-   * page is at rest. @throws SIM-HOLD-TWICE
+   * Answers all pending and later requests and calls of the subjects that are up. Resolves when the page is at
+   * rest. @throws SIM-HOLD-TWICE
    */
   release(value: T): Promise<void>;
   /** Fails everyone who asked and who will ask; resolves when the page is at rest. @throws SIM-HOLD-TWICE */
@@ -31,8 +31,8 @@ interface State {
 }
 
 /**
- * The loading state: an answer that waits for `.release(value)` or `.fail(reason)`. A test may end
- * while an answer is held.
+ * An answer that stays pending until you call `.release(value)` or `.fail(reason)`. Use it to test the
+ * loading state. A test may end while an answer is pending.
  *
  * @example
  * const answer = hold<Hive[]>();

@@ -43,11 +43,11 @@ export type Spy<F extends AnyFunction = AnyFunction> = F & {
 };
 
 /**
- * A function that records its calls and answers them.
+ * Makes a function that records its calls and gives an answer.
  *
- * @param answer a value to return, a function to call, or `fail`, `hold`, `later`, `inTurn` where the
- * function returns a promise; without one it returns undefined
- * @param name how messages and the chronicle call it
+ * @param answer a value to return, a function to call, or `fail`, `hold`, `later`, `inTurn` if the function returns
+ * a promise; undefined by default
+ * @param name its name in messages and in the chronicle
  * @returns the function, with `.calls`: a plain array of argument lists
  * @example
  * const open = spy<(hiveId: string) => void>();

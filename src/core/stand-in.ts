@@ -27,13 +27,13 @@ type Class<T> = abstract new (...args: never[]) => T;
 type ConcreteClass<T> = new (...args: never[]) => T;
 
 /**
- * An object that stands for a service, every method a {@link spy}.
+ * An object in place of a service. Every method is a {@link spy}.
  *
- * From a class: all of its methods are there (inherited ones too), `instanceof` holds, the
- * constructor never runs, and an answer for what is a letter off one of its methods is refused. From
- * a list of names or from the answers alone: for an interface; a member that was not named is refused
- * when it is called or looked into. Without a class nothing tells methods from fields when the test runs, so
- * a method is given as a function, or an answer that only a function gives. With nothing at all: every method is there and returns undefined.
+ * From a class, it has all methods, including inherited ones. `instanceof` is true and the constructor never
+ * runs. A misspelt method name in `answers` is an error. For an interface, pass a list of names or the answers
+ * alone. Calling a member that you did not name is an error. An interface does not exist at run time, so pass its
+ * methods as functions (or as answers that only functions give, such as `hold()`). With no argument, every method
+ * exists and returns undefined.
  *
  * @param source a class, a list of method names, or the answers
  * @param answers with a class or a list: what some of the methods answer

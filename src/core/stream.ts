@@ -5,9 +5,9 @@ import { restOfAll } from './rest-of-all';
 import { errorOf } from './settle-answer';
 
 /**
- * A double of something that goes on: readings, alerts, progress. It can be iterated over with
- * `for await`, and subscribed to as an Observable is; it remembers nothing, so what is emitted before
- * anybody listens is not heard. Each subject listens anew.
+ * A source of many values: readings, alerts, progress. Iterate over it with `for await`, or subscribe to it as
+ * to an Observable. It does not replay: a listener misses what was emitted before it subscribed. Each subject
+ * subscribes afresh.
  */
 export interface Stream<T> extends AsyncIterable<T> {
   readonly simulacra: 'stream';
@@ -40,7 +40,7 @@ interface State<T> {
 }
 
 /**
- * An answer that goes on: what listens to it hears each value when the test emits it.
+ * An answer that emits many values: every listener receives each value when the test emits it.
  *
  * @example
  * const readings = stream<number>();

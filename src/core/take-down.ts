@@ -3,11 +3,11 @@ import { startTimer } from './host';
 import { shared } from './shared';
 
 /**
- * Takes down every subject that is still up, newest first. With `simulacra/jest` this happens by
- * itself after each test; in another runner call it in the hook that runs after each test.
+ * Unmounts every subject that is still up, newest first, and restores the page. `simulacra/jest` calls it after
+ * each test. In another runner, call it in the hook that runs after each test.
  *
- * @throws what there is to complain of: a request nobody answered, a stub that was never used, an error
- * that came after the last step, a step that was not awaited
+ * @throws all problems of the test: a request without a route, a stub that nothing used, an error after the
+ * last step, a step that was not awaited
  * @example
  * await isolate(HiveCard, { props: { hive: hives[0] } });
  * await takeDown();

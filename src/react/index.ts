@@ -44,13 +44,13 @@ export type Arguments<P, V extends readonly unknown[]> = object extends P
   : [options: Options<P, V>];
 
 /**
- * Puts one component alone on a stage and renders it as it is, with its surroundings replaced.
+ * Renders one component on its own, with its children, surroundings and requests replaced as you say.
  *
  * @param component any React component, or `() => import('./HiveBoard')`, which is loaded after what it imports was swapped
  * @param args `props`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-RENDER-THREW, SIM-PROVIDE-MISSING, SIM-WRAP-MISSING,
- * SIM-STUB-NAME, SIM-REACT-EARLY, SIM-REACT-PRODUCTION; all is taken down again then
+ * SIM-STUB-NAME, SIM-REACT-EARLY, SIM-REACT-PRODUCTION; everything is cleaned up first
  * @example
  * const board = await isolate(HiveBoard, {
  *   props: { yard: 'north' },
@@ -72,11 +72,11 @@ export function isolate<C extends Component | Load, V extends readonly unknown[]
 }
 
 /**
- * A team's own `isolate`, with options already in it. Props and routes are merged key by key, with
- * those of the call over the defaults; lists are joined, so that wrappers of the defaults are the
- * outer ones, and a later value for the same context wins; `depth` is replaced.
+ * Makes an `isolate` with default options for your team. Each call adds its own options. Props and routes merge
+ * key by key, and the call wins. Lists are joined with the defaults first, so default wrappers are outermost, and
+ * the later value for a context wins. `depth` is replaced.
  *
- * @param defaults options every call begins with
+ * @param defaults options for every call
  * @example
  * const session = standIn<Session>(['signIn', 'signOut'], { keeper: 'Imke' });
  * const isolateSignedIn = isolateWith({ provide: [[SessionContext, session]] });
@@ -96,7 +96,7 @@ export type TeamIsolate<G = object> = <C extends Component | Load, V extends rea
 ) => Promise<Subject<React.ComponentProps<Loaded<C, Component>>>>;
 
 /**
- * Says how a child component is replaced. Without a second argument by the default stub: a plain
+ * Describes how to replace a child component. Without a second argument you get the default stub: a plain
  * element with the child's name, its props to read, and what its parent put inside of it.
  *
  * @param component the child, or its name

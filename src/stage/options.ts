@@ -25,13 +25,13 @@ export type Routes = { readonly [route in `${Method} ${string}`]?: NetworkAnswer
 
 /** The options that mean the same in every framework. */
 export interface CommonOptions {
-  /** How many levels of components are real below and with the subject: `1` stubs every child. */
+  /** How many levels of components are real, counting the subject: `1` stubs every child. */
   readonly depth?: 'full' | number;
-  /** Children that stay real although they are beyond the depth: components, or their names. */
+  /** Children that stay real beyond the depth: components, or their names. */
   readonly keep?: readonly unknown[];
-  /** Who answers the requests. Patterns are those of the URL Pattern standard. */
+  /** Answers for requests. The keys use the URL Pattern standard. */
   readonly network?: Routes;
-  /** What modules export instead: `swap(() => import('./useScale'), { useScale: … })`. */
+  /** Replaces what modules export: `swap(() => import('./useScale'), { useScale: … })`. */
   readonly swap?: readonly AnySwap[];
 }
 

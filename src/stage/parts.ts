@@ -15,26 +15,26 @@ type FunctionsOf<P> = {
 };
 type ArgsOf<F> = NonNullable<F> extends (...args: infer A) => unknown ? A : never;
 
-/** One child on the page: what its parent gave it, and a way to call back. */
+/** One child on the page: its props, and a way to call its callbacks. */
 export interface PartInstance<P, Heard = FunctionsOf<P>> {
   readonly props: P;
-  /** Its outermost element; undefined for one that renders none. */
+  /** Its outermost element; undefined if it renders none. */
   readonly element: Element | undefined;
-  /** Calls a function the parent gave, as the real child would; resolves at rest. */
+  /** Calls a callback that the parent passed, as the real child would. Resolves at rest. */
   tell<K extends keyof Heard & string>(name: K, ...args: ArgsOf<Heard[K]>): Promise<void>;
 }
 
-/** The children of one kind. */
+/** All children of one component. */
 export interface Part<P, Heard = FunctionsOf<P>> {
-  /** What each instance on the page has been given last, in page order. */
+  /** The current props of each instance, in page order. */
   readonly props: P[];
-  /** What the stub was given each time it was rendered, in the order of time. */
+  /** The props of every render of the stub, oldest first. */
   readonly given: P[];
-  /** What a parent reached through a ref: the methods of the stub's handle. */
+  /** The methods of the stub's handle, which the parent reaches through a ref. */
   readonly handle: Readonly<Record<string, Spy>>;
   /** One instance, in page order from 0. @throws SIM-PART-NONE */
   at(index: number): PartInstance<P, Heard>;
-  /** Calls a function the parent gave the only instance. @throws SIM-PART-MANY, SIM-PART-NONE, SIM-PART-TELL */
+  /** Calls a callback of the only instance. @throws SIM-PART-MANY, SIM-PART-NONE, SIM-PART-TELL */
   tell<K extends keyof Heard & string>(name: K, ...args: ArgsOf<Heard[K]>): Promise<void>;
 }
 

@@ -43,16 +43,15 @@ export type OutputsOf<P> = {
 /* eslint-enable @typescript-eslint/no-explicit-any */
 
 /**
- * The component being verified, alone on its stage. Everything that returns a promise resolves when
- * the page is at rest: what was set off has been rendered, and only what is held, or due later, is
- * still open.
+ * A component that `isolate` rendered on its own. Every promise resolves when the page is at rest: all work has
+ * finished and rendered, except answers that are held and timers that are due later.
  *
  * @example
  * const card = await isolate(HiveCard, { props: { hive: hives[0] } });
  * expect(card).toShow(role('heading', 'Anemone'));
  */
 export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
-  /** How the component is called. */
+  /** The name of the component. */
   readonly name: string;
   /** The element the subject is rendered into. */
   readonly container: HTMLElement;
@@ -61,15 +60,15 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   /** Every request so far, in order. */
   readonly requests: readonly AskedRequest[];
 
-  /** The one element a locator fits. @throws SIM-FIND-NONE and its kin, SIM-FIND-MANY */
+  /** Finds exactly one element. @throws SIM-FIND-NONE (or a more precise code), SIM-FIND-MANY */
   find(locator: Locator): HTMLElement;
-  /** Every element a locator fits, in page order; none is an empty list. */
+  /** Finds all matching elements, in page order. The list may be empty. */
   findAll(locator: Locator): HTMLElement[];
-  /** True where a locator fits at least one element. */
+  /** Tells whether a locator matches at least one element. */
   has(locator: Locator): boolean;
-  /** Waits until a locator fits, and resolves to the first such element. @throws SIM-WAIT-OVER */
+  /** Waits until a locator matches, and resolves to the first match. @throws SIM-WAIT-OVER */
   appears(locator: Locator, patience?: Patience): Promise<HTMLElement>;
-  /** Waits until a locator fits nothing. @throws SIM-WAIT-OVER */
+  /** Waits until a locator matches nothing. @throws SIM-WAIT-OVER */
   vanishes(locator: Locator, patience?: Patience): Promise<void>;
 
   /** Clicks with the main button. @throws SIM-ACT-DISABLED, SIM-ACT-HIDDEN */
@@ -78,26 +77,26 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   type(target: Target, text: string): Promise<void>;
   /** Empties a field. @throws SIM-ACT-FIELD */
   clear(target: Target): Promise<void>;
-  /** Chooses: options of a select or listbox by their text, or a checkbox or radio button itself. @throws SIM-ACT-OPTION */
+  /** Chooses options of a select or listbox by their text, or checks a checkbox or radio button. @throws SIM-ACT-OPTION */
   choose(target: Target, ...options: string[]): Promise<void>;
-  /** Presses a key where the focus is, or on a target: `Enter`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
+  /** Presses a key on the focused element, or on a target: `Enter`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
   press(keys: string, target?: Target): Promise<void>;
 
-  /** Gives the subject other props; what is not named stays as it is. */
+  /** Changes some props of the subject. */
   update(props: Partial<Props>): Promise<void>;
-  /** The children of one kind: what they were given, and a way to call back. */
+  /** All children of one component: the props they received, and a way to call their callbacks. */
   part<C>(component: C): Part<PropsOf<C>>;
-  /** What was provided for a context, or given in place of a module's exports; its methods are taken to be spies. @throws SIM-GIVEN-NONE */
+  /** The value you provided for a context or token, or the exports you swapped, with its methods typed as spies. @throws SIM-GIVEN-NONE */
   given<T>(token: Token<T>): StandIn<NonNullable<T>>;
-  /** What the subject told its parent, by name: the arguments of each time. @throws SIM-OUTPUT-NONE */
+  /** The calls the subject made to its parent, by name: the arguments of each. @throws SIM-OUTPUT-NONE */
   readonly outputs: Outputs;
-  /** Resolves when nothing is left to do that is due. */
+  /** Resolves when no work is pending. */
   atRest(): Promise<void>;
-  /** @throws SIM-ROUTE-UNUSED where a route of this test was never asked for */
+  /** Checks that the component requested every route. @throws SIM-ROUTE-UNUSED */
   everyRouteAsked(): void;
-  /** What is rendered, as text; `depth` is how many levels of components are looked into. */
+  /** Prints the component tree. `depth` limits the levels of components. */
   outline(options?: { readonly depth?: number }): string;
-  /** Takes the subject down before the test ends. @throws what it has to complain of */
+  /** Unmounts the subject before the test ends. @throws all problems of the test so far */
   takeDown(): Promise<void>;
 }
 

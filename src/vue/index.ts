@@ -87,14 +87,14 @@ export interface Subject<Props = object> extends Omit<
 }
 
 /**
- * Puts one component alone on a stage and renders it as it is, with its surroundings replaced.
+ * Renders one component on its own, with its children, surroundings and requests replaced as you say.
  *
  * @param component any Vue component, or `() => import('./HiveBoard.vue')`, which is loaded after what it imports
  * was swapped
  * @param args `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-MISSING, SIM-RENDER-THREW, SIM-PROVIDE-MISSING,
- * SIM-WRAP-MISSING, SIM-RESOLVE-NONE, SIM-STUB-NAME, SIM-VUE-PRODUCTION; all is taken down again then
+ * SIM-WRAP-MISSING, SIM-RESOLVE-NONE, SIM-STUB-NAME, SIM-VUE-PRODUCTION; everything is cleaned up first
  * @example
  * const board = await isolate(HiveBoard, {
  *   props: { yard: 'north' },
@@ -118,7 +118,7 @@ export function isolate<C extends Component | Load, V extends readonly unknown[]
 }
 
 /**
- * A team's own `isolate`, with options already in it: merged as `isolateWith` of every framework does.
+ * Makes an `isolate` with default options for your team. Options merge as in every framework.
  *
  * @param defaults options every call begins with
  * @example
@@ -140,7 +140,7 @@ export type TeamIsolate<G = object> = <C extends Component | Load, V extends rea
 ) => Promise<Subject<PropsOf<Loaded<C, Component>>>>;
 
 /**
- * Says how a child component is replaced. Without a second argument by the default stub: a plain
+ * Describes how to replace a child component. Without a second argument you get the default stub: a plain
  * element with the child's name, its props to read, and what its parent put into its slots.
  *
  * @param component the child, or its name

@@ -180,3 +180,23 @@ test('a field by itself has the form it belongs to around it', async () => {
   expect(logged).toEqual(['4']);
 });
 // end
+
+// recipe: a row of a table
+const WeightRow = ({ name, kilograms }: { name: string; kilograms: number }) => (
+  <tr>
+    <th scope="row">{name}</th>
+    <td>{kilograms} kg</td>
+  </tr>
+);
+const inTable = ({ children }: { children?: ReactNode }) => (
+  <table>
+    <tbody>{children}</tbody>
+  </table>
+);
+
+test('a row stands in a table of the test', async () => {
+  const row = await isolate(WeightRow, { props: { name: 'Anemone', kilograms: 31.2 }, wrap: [inTable] });
+  expect(row).toShow(role('row', 'Anemone 31.2 kg'));
+  expect(row).toShow(role('rowheader', 'Anemone'));
+});
+// end
