@@ -32,7 +32,6 @@ const libraries = {
   'ng-zorro-antd': { framework: 'angular', packages: angular, version: '21' },
 };
 const runner = ['jest@30', 'jest-environment-jsdom@30', 'jsdom@26'];
-const own = JSON.parse(readFileSync('package.json', 'utf8'));
 
 function prepare(name, { packages, version }) {
   const folder = join('.cache/sweep', name.replace('/', '-'));
@@ -45,15 +44,12 @@ function prepare(name, { packages, version }) {
       stdio: ['ignore', 'ignore', 'inherit'],
     });
   }
-  // As it is packed, with what it needs itself.
+  // As it is packed, with what turns a framework's files.
   const place = join(folder, 'node_modules/simulacra');
   rmSync(place, { recursive: true, force: true });
   mkdirSync(place, { recursive: true });
   cpSync('dist', join(place, 'dist'), { recursive: true });
   cpSync('package.json', join(place, 'package.json'));
-  for (const one of Object.keys(own.dependencies))
-    if (!existsSync(join(folder, 'node_modules', one)))
-      cpSync(join('node_modules', one), join(folder, 'node_modules', one), { recursive: true });
   for (const one of [
     '@vue/compiler-sfc',
     'magic-string',
