@@ -1,21 +1,15 @@
 /* global it, afterAll */
 require('zone.js');
 require('@angular/compiler');
-const { readdirSync, existsSync } = require('node:fs');
 const { isolate } = require('simulacra/angular');
 const { provideAnimations } = require('@angular/platform-browser/animations');
 const { sweepOne, writeSeen } = require('./sweep.cjs');
 
 const name = process.env.LIBRARY;
 const place = `${__dirname}/node_modules/${name}`;
-const isPart = (one) =>
-  existsSync(`${place}/${one}/package.json`) ||
-  existsSync(`${place}/types/${name.split('/').at(-1)}-${one}.d.ts`);
 const parts = Object.keys(require(`${place}/package.json`).exports ?? {})
   .map((one) => one.replace(/^\.\//, ''))
   .filter((one) => /^[a-z][\w/-]*$/.test(one) && !/testing|schematics|package|styles|theming/.test(one));
-void isPart;
-void readdirSync;
 const components = [];
 const known = new Set();
 for (const part of parts) {

@@ -8,6 +8,9 @@ export interface Origin {
   readonly made?: string | undefined;
 }
 
+/** True for a line of a stack that says where. */
+export const isFrame = (line: string): boolean => /^\s+at .*:\d+:\d+\)?$/.test(line);
+
 /** Where a stack first is in the user's own code. */
 export function siteIn(error: {
   readonly stack?: string | undefined;

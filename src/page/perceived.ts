@@ -44,9 +44,9 @@ export interface Line {
 }
 
 /** What there is to tell about what is in an element. */
-export const perceivedOf = (root: Element): Line[] => looking(root.ownerDocument, () => readGist(root));
+export const perceivedOf = (root: Element): Line[] => looking(root.ownerDocument, () => readLines(root));
 
-const readGist = (root: Element): Line[] =>
+const readLines = (root: Element): Line[] =>
   [...perceivedIn(root)].flatMap((element) => lineOf(element) ?? []);
 
 /** What a person can perceive of what is in an element, in page order. */
@@ -66,7 +66,7 @@ function* perceivedIn(root: Element): Generator<Element, void, undefined> {
 /** So many lines of a kind are told apart; of more it is only said that there are more. */
 const mostTold = 200;
 
-/** The same as the changed of a page that has just come up, with no line worded that is not told. */
+/** What there is to tell of a page that has just come up, with no line worded that is not told. */
 export function describeAll(roots: readonly Element[]): string {
   let rank = Infinity;
   let first: string | undefined;
@@ -187,10 +187,10 @@ export function describeChanges(before: readonly Line[], after: readonly Line[])
   const changed = firstChange(before, after);
   if (changed) return changed;
   const gone = firstChange(after, before);
-  return gone ? `no more ${gone}` : (newsOfState(before, after) ?? newsOfOrder(before, after));
+  return gone ? `no more ${gone}` : (changeOfState(before, after) ?? changeOfOrder(before, after));
 }
 
-function newsOfState(before: readonly Line[], after: readonly Line[]): string | undefined {
+function changeOfState(before: readonly Line[], after: readonly Line[]): string | undefined {
   const whole = (line: Line) => `${line.told()} ${cut(line.state(), 40)}`.trimEnd();
   const old = tally(before.map(whole));
   const [first, ...more] = after.map(whole).filter((told) => !take(old, told));
@@ -198,7 +198,7 @@ function newsOfState(before: readonly Line[], after: readonly Line[]): string | 
 }
 
 // The same things as before, but one of them earlier than it was.
-function newsOfOrder(before: readonly Line[], after: readonly Line[]): string {
+function changeOfOrder(before: readonly Line[], after: readonly Line[]): string {
   const at = after.findIndex((line, place) => line.told() !== before[place]?.told());
   return at < 0 ? 'looks as before' : `in another order, from ${after[at]!.told()} on`;
 }

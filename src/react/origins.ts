@@ -44,7 +44,7 @@ export function originOfContext(context: unknown): Origin {
 /** The variable that a context is kept in, as the line says that makes it. */
 function variableAt(made: Error): string | undefined {
   const site = siteIn(made);
-  const line = site && readText(site.file.replace(/^file:\/\//, ''))?.split('\n')[site.line - 1];
+  const line = site && readText(site.file)?.split('\n')[site.line - 1];
   return /\b(?:const|let|var)\s+([\w$]+)\b[^=]*=[^=]*\bcreateContext\b/.exec(line ?? '')?.[1];
 }
 

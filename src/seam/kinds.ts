@@ -28,8 +28,9 @@ interface Builtins {
   };
 }
 
-/** The text of a file; undefined where it cannot be read. */
-export function readText(path: string): string | undefined {
+/** The text of a file, by its path or address; undefined where it cannot be read. */
+export function readText(file: string): string | undefined {
+  const path = file.replace(/^file:\/\//, '');
   try {
     return (realm as Builtins).process?.getBuiltinModule?.('node:fs').readFileSync(path, 'utf8');
   } catch {

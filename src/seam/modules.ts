@@ -158,7 +158,7 @@ export function doubleOf(module: string, name: string): Double | undefined {
 export function noteLoad(importer: string, specifier: string, id: () => string): void {
   if (modules.isLoadingSubject) modules.subjects.add(id());
   else {
-    const given = isSwapped(id) ? placedFor(id()) : [];
+    const given = modules.placed.length > 0 ? placedFor(id()) : [];
     modules.loads.set(`${importer}\0${specifier}`, { importer, id, given });
   }
 }

@@ -1,4 +1,4 @@
-import { siteIn } from '../core/origin';
+import { isFrame, siteIn } from '../core/origin';
 import { readText } from '../seam/kinds';
 
 /**
@@ -9,10 +9,10 @@ export function comesOfRead(error: unknown): boolean | undefined {
   const { message = '', stack = '' } = (error ?? {}) as Partial<Error>;
   const destructured = /of '([^']+)' as it is/.exec(message)?.[1];
   if (destructured && isReading(destructured)) return true;
-  const [top = ''] = stack.split('\n').filter((line) => /^\s+at .*:\d+:\d+\)?$/.test(line));
+  const top = stack.split('\n').find(isFrame) ?? '';
   // What a package throws is its own affair; what a file of the user's throws can be read.
   const site = siteIn({ stack: `\n${top}` });
-  const text = site && readText(site.file.replace(/^file:\/\//, ''));
+  const text = site && readText(site.file);
   const line = text?.split('\n')[site!.line - 1];
   if (text === undefined || line === undefined) return undefined;
   const roots = destructured ? [rootOf(destructured)] : rootsRead(line, message);

@@ -1,6 +1,6 @@
 import { isError } from '../core/is-error';
 import { isExplained } from '../core/errors/called-from';
-import { packageOf, type Origin } from '../core/origin';
+import { isFrame, packageOf, type Origin } from '../core/origin';
 import { explain } from './errors';
 import { print } from '../core/print';
 import { whatThePageLacks } from '../page/lacking';
@@ -47,16 +47,21 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const lacks = unique(bareReads.filter(({ reader }) => reader === thrower || reader === subject)).map(
     worded,
   );
-  const fitting = lacks.filter((read) => fits(read, error, threw, thing));
+  const isTypeError = (error as { name?: unknown } | null)?.name === 'TypeError';
+  const shown = isTypeError && lacks.length > 0 ? comesOfRead(error) : undefined;
+  const fitting = lacks.filter(
+    (read) =>
+      isNamedIn(read, threw) || speaksOfProvider(threw) || (isTypeError && fits(read, threw, thing, shown)),
+  );
+  const asked = providerIn(threw, thrower);
   const chain = hooksIn(error);
   const library = chain.at(-1);
   const stubbed = stub && { stub, emptyStub: around.emptyStub(stub) };
   if (library && !stub && speaksOfProvider(threw)) {
     const contexts = lacks.flatMap(({ name }) => name ?? []);
-    const named = providerIn(threw, thrower);
     const known = around.wrapperOf(library.package);
     // What is known of a package is more than what it is called in a message.
-    const wrapper = named && /^(|plugin|.*….*)$/.test(known) ? around.asWrapper(named) : known;
+    const wrapper = asked && /^(|plugin|.*….*)$/.test(known) ? around.asWrapper(asked) : known;
     return explain(
       'SIM-WRAP-MISSING',
       { ...library, chain, reader: thrower, contexts, threw, wrapper },
@@ -73,11 +78,12 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
       others: printed,
       provided: provided.map((one) => one.name),
       wrapper: name ? around.wrapperOf(name) : '',
-      provider: providerIn(threw, thrower),
+      provider: asked,
       outside: isGiven ? (around.providerOf?.(name ?? 'ThatContext') ?? '') : undefined,
     };
     return explain('SIM-PROVIDE-MISSING', fields, told);
   }
+  const asksAround = asked && around.asWrapper(asked);
   const stack = names
     .slice(0, 8)
     .map((name) => `  in ${name}`)
@@ -90,7 +96,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
     lacks: printed,
     thing,
     ...stubbed,
-    ...wrapperAsked(threw, thrower, around),
+    ...(asksAround && { around: asked, wrapper: asksAround }),
     ...(phase && { phase }),
   };
   return explain('SIM-RENDER-THREW', fields, told);
@@ -111,14 +117,13 @@ const unique = (reads: readonly BareRead[]): BareRead[] =>
   );
 
 /**
- * Whether what was thrown can come of a value that was not there. A package that needs a provider says so
- * itself; what else it throws is not for want of one.
+ * Whether a TypeError can come of a value that was not there. A package that needs a provider says so itself;
+ * what else it throws is not for want of one.
+ *
+ * @param shown what the line that threw says of it, where it can be read
  */
-function fits(read: Lack, error: unknown, threw: string, thing: string): boolean {
-  if (isNamedIn(read, threw) || speaksOfProvider(threw)) return true;
-  if ((error as { name?: unknown } | null)?.name !== 'TypeError') return false;
+function fits(read: Lack, threw: string, thing: string, shown: boolean | undefined): boolean {
   if (read.made?.startsWith('the package')) return false;
-  const shown = comesOfRead(error);
   if (shown !== undefined) return shown && isAbout(read, threw);
   // Vue itself finds fault with an injection that nobody provides; a context has a default.
   return (read.value === 'null' || thing === 'injection') && isAbout(read, threw);
@@ -155,12 +160,6 @@ function providerIn(threw: string, thrower: string): string | undefined {
   return named === thrower ? undefined : named;
 }
 
-function wrapperAsked(threw: string, thrower: string, { asWrapper }: Circumstances) {
-  const around = providerIn(threw, thrower);
-  const wrapper = around && asWrapper(around);
-  return wrapper ? { around, wrapper } : {};
-}
-
 interface LibraryHook {
   readonly hook: string;
   readonly package: string;
@@ -189,5 +188,3 @@ function hooksIn(error: unknown): LibraryHook[] {
   }
   return chain;
 }
-
-const isFrame = (line: string): boolean => /^\s+at .*:\d+:\d+\)?$/.test(line);

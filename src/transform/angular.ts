@@ -3,8 +3,7 @@ import { dirname, resolve } from 'node:path';
 import type TypeScript from 'typescript';
 import {
   fromStandard,
-  keyOf,
-  self,
+  keyOfFile,
   transpile,
   typescript,
   type Transformed,
@@ -30,7 +29,7 @@ export function process(code: string, file: string, options: TransformOptions = 
 }
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
-  keyOf(self(), code, file, String(options.supportsStaticESM), ...resourcesIn(code, file));
+  keyOfFile(code, file, options, ...resourcesIn(code, file));
 
 /** The text of the templates and styles a file names: another text is another result. */
 const resourcesIn = (code: string, file: string): string[] =>

@@ -1,5 +1,5 @@
-import { keyOfScript, processScript } from './script';
-import type { Transformed, TransformOptions } from './transformer';
+import { processScript } from './script';
+import { keyOfFile, type Transformed, type TransformOptions } from './transformer';
 
 /* A transformer for Jest: what a project of React and Vite has, with nothing else installed but TypeScript. */
 
@@ -7,4 +7,4 @@ export const process = (code: string, file: string, options: TransformOptions = 
   processScript(code, file, options, 'react');
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
-  keyOfScript(code, file, options);
+  keyOfFile(code, file, options);

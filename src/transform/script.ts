@@ -1,22 +1,13 @@
 import { basename } from 'node:path';
 import type TypeScript from 'typescript';
-import {
-  fromStandard,
-  keyOf,
-  self,
-  transpile,
-  typescript,
-  type Transformed,
-  type TransformOptions,
-} from './transformer';
+import { fromStandard, transpile, typescript, type Transformed, type TransformOptions } from './transformer';
 
+const isScript = /\.[cm]?[jt]sx?$/;
 const isStyle = /\.(css|s[ac]ss|less|styl)$/;
-const isAsset = /\.(svg|png|jpe?g|gif|webp|avif|ico|bmp|woff2?|ttf|otf|eot|mp[34]|webm|ogg|wav|pdf)$/;
 
 /** What a file that is no code is to a script that imports it: its name, or the names of its classes. */
-function processAsset(file: string): Transformed | undefined {
-  if (isAsset.test(file)) return { code: `module.exports = ${JSON.stringify(basename(file))};`, map: null };
-  if (!isStyle.test(file)) return undefined;
+function processAsset(file: string): Transformed {
+  if (!isStyle.test(file)) return { code: `module.exports = ${JSON.stringify(basename(file))};`, map: null };
   const isModule = /\.module\.\w+$/.test(file);
   const code = isModule
     ? "module.exports = new Proxy({}, { get: (_, name) => (name === '__esModule' ? false : name) });"
@@ -36,8 +27,7 @@ export function processScript(
   options: TransformOptions,
   jsxFrom: string,
 ): Transformed {
-  const asset = processAsset(file);
-  if (asset) return asset;
+  if (!isScript.test(file)) return processAsset(file);
   if (/node_modules/.test(file)) return fromStandard(code, file, options);
   const ts = typescript(file);
   return transpile(ts, code, file, options, {
@@ -63,7 +53,3 @@ const replaceMeta =
         : ts.visitEachChild(node, visit, context);
     return (file) => ts.visitNode(file, visit) as TypeScript.SourceFile;
   };
-
-/** A key that changes with everything the result is made of. */
-export const keyOfScript = (code: string, file: string, { supportsStaticESM }: TransformOptions): string =>
-  keyOf(self(), code, file, String(supportsStaticESM));

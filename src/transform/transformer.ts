@@ -31,7 +31,15 @@ export const keyOf = (...parts: readonly string[]): string =>
 let own: string | undefined;
 
 /** What this transformer itself is: another one gives another result. */
-export const self = (): string => (own ??= keyOf(readFileSync(__filename, 'utf8')));
+const self = (): string => (own ??= keyOf(readFileSync(__filename, 'utf8')));
+
+/** What identifies the result for a file. @param more what else it is made of */
+export const keyOfFile = (
+  code: string,
+  file: string,
+  { supportsStaticESM }: TransformOptions,
+  ...more: readonly string[]
+): string => keyOf(self(), code, file, String(supportsStaticESM), ...more);
 
 /** Turns TypeScript or a standard module into what Jest runs. */
 export function transpile(

@@ -5,7 +5,14 @@ import { FlattenMap } from '@jridgewell/trace-mapping';
 import remapping from '@jridgewell/remapping';
 import type * as Sfc from 'vue/compiler-sfc';
 import { processScript } from './script';
-import { keyOf, self, transpile, typescript, type Transformed, type TransformOptions } from './transformer';
+import {
+  keyOf,
+  keyOfFile,
+  transpile,
+  typescript,
+  type Transformed,
+  type TransformOptions,
+} from './transformer';
 
 /*
  * A transformer for Jest that makes a single-file component run: its script (of either kind) and its
@@ -42,7 +49,7 @@ export function process(code: string, file: string, options: TransformOptions = 
 }
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
-  keyOf(self(), code, file, String(options.supportsStaticESM), ...readFor(code, file));
+  keyOfFile(code, file, options, ...readFor(code, file));
 
 /** What else a single-file component is made of: the files its macros take types from, and those it names by `src`. */
 function readFor(code: string, file: string): string[] {
