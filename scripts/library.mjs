@@ -14,7 +14,7 @@ const late = {
   features: /^page\/features\/\w+\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
   looking:
-    /^(?:page\/(?:aria|names|query|roles|hidden|looking|labels|flat-tree|spacing|generated|states|descriptions|summary|features\/top-layer)|stage\/(?:look|parts|verdicts))\.ts$/,
+    /^(?:page\/(?:aria|names|query|roles|hidden|looking|labels|flat-tree|spacing|styles|generated|states|descriptions|summary|features\/top-layer)|stage\/(?:look|parts|verdicts))\.ts$/,
   answering: /^(?:core\/settle-answer|network\/(?:reply|routes|patterns|print-address))\.ts$/,
   stage:
     /^(?:stage\/(?!install|subject)[\w-]+|page\/history|network\/network|seam\/(?:place|thunk|kinds|uses))\.ts$/,

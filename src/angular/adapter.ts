@@ -1,5 +1,5 @@
 import type { Adapter } from '../stage/adapter';
-import { isPending, prepare, settle, withZone } from './application';
+import { isPending, pass, prepare, settle, withZone } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
 import { isRunning, mount } from './mount';
 import { propsOf, refuseOptions, slotsOf } from './props';
@@ -15,6 +15,7 @@ export const angularAdapter: Adapter = {
   prepare,
   settle,
   settleNow: settle,
+  pass,
   refuseOptions,
   propWord: 'input',
   propsOf,

@@ -128,12 +128,15 @@ export const isPending = (): boolean =>
     ? app().zone.hasPendingMicrotasks
     : (app().ref as unknown as { dirtyFlags: number }).dirtyFlags !== 0;
 
-/** Renders what is due. With zone.js that is asked after everything, as the zone would. */
+/** Renders what is due. */
 function flush(): void {
-  const { ref, scheduler } = app();
-  if (withZone() || (ref as unknown as { dirtyFlags: number }).dirtyFlags !== 0) {
+  const { ref, scheduler, zone } = app();
+  if ((ref as unknown as { dirtyFlags: number }).dirtyFlags !== 0) {
     try {
-      ref.tick();
+      // The zone renders when it is left. To render outside of it would begin a second rendering from within the
+      // first one, as soon as an effect enters the zone and leaves it.
+      if (withZone()) zone.run(() => undefined);
+      else ref.tick();
     } catch (error) {
       blame(error);
     }
@@ -145,6 +148,12 @@ function flush(): void {
 export async function settle(work: () => unknown): Promise<void> {
   await app().zone.run(work as () => unknown);
   await Promise.resolve();
+  flush();
+}
+
+/** Lets time pass. Unlike work, that alone makes a zone render nothing. */
+export async function pass(turn: () => unknown): Promise<void> {
+  await turn();
   flush();
 }
 

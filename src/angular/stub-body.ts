@@ -17,6 +17,8 @@ export interface StubBody extends StubInstance {
   servesForms?: boolean;
   /** Takes down what was given since it was asked last. */
   give(): void;
+  /** Where work of the stub's own runs without Angular rendering for it. */
+  readonly zone: core.NgZone;
 }
 
 export const bodies = new WeakMap<object, StubBody>();
@@ -36,6 +38,7 @@ export function enter(
     props: {},
     fields,
     dirty: false,
+    zone: core.inject(core.NgZone),
     element: () => element,
     heard: () => listened(heard),
     give() {
@@ -55,7 +58,8 @@ export function enter(
 
 // Angular sets one input after the other; when the last one is set the stub has been given something.
 function changed(body: StubBody): void {
-  if (!body.dirty) queueMicrotask(body.give);
+  // Inside the zone Angular would render after it, which may set the input again, and so on for ever.
+  if (!body.dirty) body.zone.runOutsideAngular(() => queueMicrotask(body.give));
   body.dirty = true;
 }
 

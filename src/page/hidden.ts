@@ -1,6 +1,7 @@
 import { isOpenPopover, openModals } from './features/top-layer';
 import { isUnslotted, parentOf } from './flat-tree';
-import { factsOf, hasStyles, onceFor, scan } from './looking';
+import { factsOf, onceFor, scan } from './looking';
+import { hasStyles, styleOf } from './styles';
 import { isSummary } from './summary';
 
 const unrendered = /^(script|style|template|head|noscript|datalist)$/;
@@ -26,11 +27,7 @@ export const whyHidden = (element: Element, aria: boolean): string | undefined =
   (aria ? whyBehind(element) : undefined);
 
 /** Why an element is not there for a person, whatever is visible of it: nothing inside of it is there either. */
-function whyAway(
-  element: Element,
-  aria: boolean,
-  seen: Map<Element, string | undefined>,
-): string | undefined {
+function whyAway(element: Element, aria: boolean, seen: Map<Node, string | undefined>): string | undefined {
   // Up by a loop: a page may be nested more deeply than calls can be.
   const path: Element[] = [];
   let why: string | undefined;
@@ -97,7 +94,7 @@ function whyFolded(element: Element): string | undefined {
 /** Whether an element shows what it holds. @see https://www.w3.org/TR/css-contain-2/#content-visibility */
 export function showsContent(element: Element): boolean {
   if (!hasStyles(element.ownerDocument) && !element.hasAttributes()) return true;
-  return element.getAttribute('hidden') !== 'until-found' && contentVisibilityOf(element) !== 'hidden';
+  return element.getAttribute('hidden') !== 'until-found' && styleOf(element)?.contentVisibility !== 'hidden';
 }
 
 /**
@@ -136,15 +133,6 @@ function isWithin(element: Element, outer: Element): boolean {
   return false;
 }
 
-// Computing styles is by far the slowest thing a simulated page does. Without a style sheet the
-// element's own style attribute is all that can hide it.
-function styleOf(element: Element): CSSStyleDeclaration | undefined {
-  const { ownerDocument } = element;
-  if (hasStyles(ownerDocument) && element.isConnected && ownerDocument.defaultView)
-    return ownerDocument.defaultView.getComputedStyle(element);
-  return element.hasAttribute('style') ? (element as HTMLElement).style : undefined;
-}
-
 /** How an element is displayed, as far as that is known: nothing where its tag alone decides. */
 export const displayOf = (element: Element): string => styleOf(element)?.display ?? '';
 
@@ -158,11 +146,6 @@ export function isOutOfLine(element: Element): boolean {
     (/^(absolute|fixed)$/.test(style.position) || /^(left|right)$/.test(style.cssFloat))
   );
 }
-
-// A simulated page knows nothing of it.
-const contentVisibilityOf = (element: Element): string | undefined =>
-  styleOf(element)?.contentVisibility ??
-  /content-visibility:\s*(\w+)/.exec(element.getAttribute('style') ?? '')?.[1];
 
 const hidingTags = new Set([
   ...['script', 'style', 'template', 'head', 'noscript', 'datalist', 'dialog', 'details', 'audio'],

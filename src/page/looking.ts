@@ -3,21 +3,15 @@ import { shadowOf } from './flat-tree';
 /** What is known of a page while it is looked at, which changes nothing. */
 interface Known {
   readonly document: Document;
-  readonly hasStyles: boolean;
   /** What was found out of elements, by what it is. */
-  readonly facts: Map<string, Map<Element, unknown>>;
+  readonly facts: Map<string, Map<Node, unknown>>;
 }
 let known: Known | undefined;
-
-/** True where a document has style sheets. */
-export const hasStyles = (document: Document): boolean =>
-  known?.document === document ? known.hasStyles : document.styleSheets.length > 0;
 
 /** Looks at a page as it is: what takes long to find out is found out once. */
 export function looking<T>(document: Document, look: () => T): T {
   const before = known;
-  if (before?.document !== document)
-    known = { document, hasStyles: document.styleSheets.length > 0, facts: new Map() };
+  if (before?.document !== document) known = { document, facts: new Map() };
   try {
     return look();
   } finally {
@@ -36,22 +30,22 @@ export function lookingAnew<T>(look: () => T): T {
   }
 }
 
-/** Facts of one kind about elements, kept as long as the page is looked at. */
-export function factsOf<T>(kind: string): Map<Element, T> {
+/** Facts of one kind about nodes, kept as long as the page is looked at. */
+export function factsOf<T>(kind: string): Map<Node, T> {
   let found = known?.facts.get(kind);
   if (!found) {
     found = new Map();
     known?.facts.set(kind, found);
   }
-  return found as Map<Element, T>;
+  return found as Map<Node, T>;
 }
 
-/** Finds something out of an element, once while the page is looked at. */
-export function onceFor<T>(kind: string, element: Element, find: (element: Element) => T): T {
-  if (!known) return find(element);
+/** Finds something out of a node, once while the page is looked at. */
+export function onceFor<T, Of extends Node>(kind: string, node: Of, find: (node: Of) => T): T {
+  if (!known) return find(node);
   const facts = factsOf<T>(kind);
-  let fact = facts.get(element);
-  if (fact === undefined && !facts.has(element)) facts.set(element, (fact = find(element)));
+  let fact = facts.get(node);
+  if (fact === undefined && !facts.has(node)) facts.set(node, (fact = find(node)));
   return fact as T;
 }
 

@@ -4,7 +4,8 @@ import { generatedText } from './generated';
 import { isLeftOut, showsContent, visibilityOf, whyHidden } from './hidden';
 import { labelElementsOf } from './labels';
 import { foldSpace } from './locators';
-import { hasStyles, onceFor, scan } from './looking';
+import { onceFor, scan } from './looking';
+import { hasStyles } from './styles';
 import { childWithTag, saidByText, roleOf } from './roles';
 import { isApart, isApartInside, isSpacedAnyway } from './spacing';
 

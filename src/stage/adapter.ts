@@ -26,6 +26,8 @@ export interface Adapter {
   settle(work: () => unknown): Promise<void>;
   /** The same for one event of a gesture: what it caused is rendered before the next one is sent. */
   settleNow(work: () => void): void | Promise<void>;
+  /** Lets time pass, where the framework would take any work as a reason to render. */
+  pass?(turn: () => unknown): Promise<void>;
   /** What the framework calls a value that is given to a component. */
   readonly propWord: 'prop' | 'input';
   /** What a component can be given; undefined where that cannot be told. */

@@ -10,6 +10,7 @@ import { isLocator, phraseLocator, printLocator, refuseNoLocator, type Locator }
 import { looking } from '../page/looking';
 import { locate } from '../page/query';
 import { nearest } from '../core/near';
+import { pass } from './rest';
 import type { Stage } from './stage';
 import type { Patience, Target } from './subject';
 
@@ -110,4 +111,4 @@ export async function waitFor(
 
 // Long enough for a timer to come due, short enough that nobody waits for the waiting.
 const pause = (stage: Stage) =>
-  stage.setting.adapter.settle(() => new Promise<void>((resolve) => void startTimer(4, resolve)));
+  pass(stage.setting.adapter, () => new Promise<void>((resolve) => void startTimer(4, resolve)));

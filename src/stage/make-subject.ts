@@ -8,6 +8,7 @@ import { makeStep } from '../core/step';
 import { explained } from './explained';
 import { makeGestures } from './gestures';
 import { lookFor, lookForOne, printAsked, waitFor } from './look';
+import { looking } from '../page/looking';
 import { printOutline } from './outline';
 import { makePart } from './parts';
 import type { Stage } from './stage';
@@ -118,8 +119,8 @@ class View implements Omit<Subject, 'part' | 'given'> {
   readonly everyRouteAsked = () => this.#stage.network.refuseUnused(this.#here('everyRouteAsked'));
   readonly outline = ({ depth = Infinity }: { readonly depth?: number } = {}) => {
     this.#stage.refuseGone('outline()', this.#here('outline'));
-    const { mounted } = this.#stage;
-    return mounted ? printOutline(mounted.tree(), depth) : '';
+    const { mounted, container } = this.#stage;
+    return mounted ? looking(container.ownerDocument, () => printOutline(mounted.tree(), depth)) : '';
   };
   readonly takeDown = () => makeStep('takeDown', this.#here('takeDown'), this.#stage.environment.takeDown());
 }

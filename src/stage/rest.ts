@@ -46,7 +46,7 @@ export async function comeToRest(resting: Resting): Promise<void> {
       const before = activityOf(resting);
       if (!gate.isEmpty) needed = 3;
       const timers = work.timersDue(begin);
-      await adapter.settle(timers.length > 0 ? passTimers : () => takeTurn(environment));
+      await pass(adapter, timers.length > 0 ? passTimers : () => takeTurn(environment));
       const happened = activityOf(resting) !== before;
       const now = readClock();
       if (happened) {
@@ -65,6 +65,10 @@ export async function comeToRest(resting: Resting): Promise<void> {
     gate.stepsRunning--;
   }
 }
+
+/** Lets time pass for a framework. */
+export const pass = (adapter: Adapter, turn: () => Promise<void>): Promise<void> =>
+  adapter.pass ? adapter.pass(turn) : adapter.settle(turn);
 
 const activityOf = ({ environment: { gate, work }, renders }: Resting): number =>
   work.changes + gate.passed + renders;

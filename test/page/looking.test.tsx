@@ -91,14 +91,36 @@ describe('locators', () => {
     expect(await page(html)).toShow(locator, { times });
   });
 
-  it('sees what style sheets hide', async () => {
+  it('sees what style sheets hide, as they are now', async () => {
     const sheet = document.head.appendChild(document.createElement('style'));
-    sheet.textContent = '.folded { display: none } .faint { visibility: hidden }';
+    sheet.textContent = '.folded { display: none } .faint { visibility: hidden } p { color: red }';
     const subject = await page(
       '<div class="folded"><button>A</button></div><button class="faint">B</button><button>C</button>',
     );
-    expect(subject.findAll(role('button')).map(({ textContent }) => textContent)).toEqual(['C']);
+    const shown = () => subject.findAll(role('button')).map(({ textContent }) => textContent);
+    expect(shown()).toEqual(['C']);
+    const { cssRules } = sheet.sheet!;
+    (cssRules[0] as CSSStyleRule).style.display = 'block';
+    expect(shown()).toEqual(['A', 'C']);
+    (cssRules[2] as CSSStyleRule).style.display = 'none';
+    sheet.sheet!.deleteRule(1);
+    sheet.sheet!.insertRule('.folded button { display: none }', 2);
+    expect(shown()).toEqual(['B', 'C']);
     sheet.remove();
+    expect(shown()).toEqual(['A', 'B', 'C']);
+  });
+
+  it('computes no style of a simulated page, which takes long where there are many rules', async () => {
+    const subject = await page('<button>Log</button>'.repeat(50));
+    const { getComputedStyle } = window;
+    let asked = 0;
+    window.getComputedStyle = (...args) => (asked++, getComputedStyle(...args));
+    const sheet = document.head.appendChild(document.createElement('style'));
+    sheet.textContent = Array.from({ length: 3000 }, (_, at) => `.c${at} { display: none }`).join('\n');
+    expect(subject.findAll(role('button', 'Log'))).toHaveLength(50);
+    expect(asked).toBe(0);
+    sheet.remove();
+    window.getComputedStyle = getComputedStyle;
   });
 });
 

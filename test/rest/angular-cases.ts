@@ -1,6 +1,15 @@
 import { AsyncPipe } from '@angular/common';
 import { HttpClient } from '@angular/common/http';
-import { afterRenderEffect, Component, computed, effect, inject, resource, signal } from '@angular/core';
+import {
+  afterRenderEffect,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  resource,
+  signal,
+} from '@angular/core';
 import { concatMap, delay, from, map, of, timer } from 'rxjs';
 import { microtasks, type Case } from './runs';
 
@@ -56,6 +65,24 @@ class Rendered {
   });
 }
 
+// Reads its input in an effect, as components of libraries do.
+@Component({ selector: 'rest-reader', template: '' })
+class Reader {
+  readonly given = input<{ readonly word: string }>();
+  readonly text = signal('');
+  readonly reading = effect(() => this.text.set(this.given()?.word ?? ''));
+}
+
+/** Gives another object each time it is asked. */
+@Component({
+  selector: 'rest-anew',
+  imports: [Reader],
+  template: '<output>done<rest-reader [given]="make()" /></output>',
+})
+class Anew {
+  readonly make = () => ({ word: 'now' });
+}
+
 @Component({ selector: 'rest-fetching', template: '<output>{{ state() }}</output>' })
 class Fetching {
   readonly state = signal('before');
@@ -91,4 +118,6 @@ export const cases: Case[] = [
   ['effects after rendering', Rendered],
   ['requests in a row by HttpClient', Fetching, { network }],
   ['a listener that waits', Going],
+  ['an input that is another object at each check', Anew],
+  ['an input of a stub that is another object at each check', Anew, { stub: [Reader] }],
 ];
