@@ -16,6 +16,7 @@ export type { Swap, Swapped } from './seam/swap';
 export { takeDown } from './core/take-down';
 export type { Code, CodedFailure, FailureFields } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
+export type { Place, Thrown } from './core/origin';
 export { css, label, part, role, testId, text } from './page/locators';
 export type { Locator, LocatorOptions, RoleState, Words } from './page/locators';
 export type { AskedRequest } from './network/network';

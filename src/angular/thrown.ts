@@ -3,6 +3,8 @@ import { isExplained } from '../core/errors/called-from';
 import { explain as explainOwn } from './errors';
 import { explain } from '../stage/errors';
 import { nearest } from '../core/near';
+import { siteIn } from '../core/origin';
+import { homeOfExport } from '../seam/exports';
 import type { Plan } from '../stage/adapter';
 import { explainThrown } from '../stage/thrown';
 import { nameOfDescribed, nameOfToken, plainName } from './definitions';
@@ -97,7 +99,8 @@ function phaseOf(error: unknown): string {
     : 'while rendering';
 }
 
-function providerFields({ ngTokenPath = [], message }: Coded, asker: string, { plan }: Around) {
+function providerFields(error: Coded, asker: string, { plan }: Around) {
+  const { ngTokenPath = [], message } = error;
   const [, named = ''] = /No provider for `?(?:InjectionToken )?(.+?)`? found/.exec(message) ?? [];
   const isToken = /InjectionToken/.test(message);
   const name = (called: string) =>
@@ -114,5 +117,7 @@ function providerFields({ ngTokenPath = [], message }: Coded, asker: string, { p
     path: whole,
     provided: plan.provide.map(({ token: provided }) => nameOfToken(provided)),
     isToken,
+    home: homeOfExport(token),
+    readAt: siteIn(error),
   };
 }

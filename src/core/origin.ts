@@ -1,4 +1,6 @@
-import { framesOf } from './errors/word';
+import { framesOf } from './errors/frames';
+import { isError } from './is-error';
+import { print } from './print';
 
 /** Where a value comes from that does not say so itself: what a context or a token is called in the code. */
 export interface Origin {
@@ -11,19 +13,70 @@ export interface Origin {
 /** True for a line of a stack that says where. */
 export const isFrame = (line: string): boolean => /^\s+at .*:\d+:\d+\)?$/.test(line);
 
+/** A place in the user's own code. */
+export interface Place {
+  readonly file: string;
+  /** Counted from 1, as `column` is. */
+  readonly line: number;
+  readonly column: number;
+}
+
+type Stacked = { readonly stack?: string | undefined };
+
 /** Where a stack first is in the user's own code. */
-export function siteIn(error: {
-  readonly stack?: string | undefined;
-}): { file: string; line: number } | undefined {
+export function siteIn(error: Stacked): Place | undefined {
   for (const frame of framesOf(error)) {
-    const [, file, line] = /([^()\s]+):(\d+):\d+\)?$/.exec(frame) ?? [];
-    if (file && !/node_modules|node:|<anonymous>/.test(file)) return { file, line: Number(line) };
+    const place = placeOf(frame);
+    if (place) return place;
   }
   return undefined;
 }
 
+/** Where the component stands in whose name user's code asks for something: the last of it before a package calls it. */
+export function readerIn(error: Stacked): Place | undefined {
+  let found: Place | undefined;
+  for (const frame of framesOf(error)) {
+    const place = placeOf(frame);
+    if (!place && found) return found;
+    found = place ?? found;
+  }
+  return found;
+}
+
+// The source maps of Angular name files of the machine that it was built on.
+const notUsers = /node_modules|node:|<anonymous>|-fastbuild[\w-]*\/bin\/packages\//;
+
+function placeOf(frame: string): Place | undefined {
+  const [, file, line, column] = /([^()\s]+):(\d+):(\d+)\)?$/.exec(frame) ?? [];
+  if (!file || notUsers.test(file)) return undefined;
+  return { file, line: Number(line), column: Number(column) };
+}
+
+/** What user's code threw, as facts. */
+export interface Thrown {
+  /** The class of the error, or the type of a value that is none. */
+  readonly name: string;
+  readonly message: string;
+  /** The property that could not be read, or the function that could not be called. */
+  readonly property?: string;
+  /** Where it was thrown. */
+  readonly at?: Place;
+}
+
+export function factsOfThrown(error: unknown): Thrown {
+  if (!isError(error)) return { name: typeof error, message: print(error) };
+  const { name, message } = error;
+  const property =
+    /\((?:reading|setting) '(.+?)'\)|Cannot destructure property '(.+?)'|([\w$]+) is not a (?:function|constructor)/
+      .exec(message)
+      ?.slice(1)
+      .find(Boolean);
+  const at = siteIn(error);
+  return { name, message, ...(property && { property }), ...(at && { at }) };
+}
+
 /** The user's own file and line in a stack, `session.ts:2`; the package where all of it is in one. */
-export function placeIn(error: { readonly stack?: string | undefined }): string | undefined {
+export function placeIn(error: Stacked): string | undefined {
   const site = siteIn(error);
   if (site) return `${site.file.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${site.line}`;
   const library = framesOf(error).map(packageOf).find(Boolean);

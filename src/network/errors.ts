@@ -1,5 +1,6 @@
 import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
 import type { Report } from '../core/errors/error';
+import type { Place } from '../core/origin';
 import { list } from '../core/print';
 
 /** Failures of the network double. */
@@ -74,7 +75,14 @@ export const refuse: Refuse<typeof registry> = refusing(registry);
 
 /** A request nobody answered, and the route that came nearest. */
 export interface UnmatchedRequest {
+  /** As it is printed: `GET /api/hives?yard=north`. */
   readonly asked: string;
+  readonly method: string;
+  readonly url: string;
+  /** What was sent, parsed where it is JSON; undefined where nothing was. */
+  readonly body: unknown;
+  /** Where in the user's code it was sent from, where that is known. */
+  readonly at?: Place | undefined;
   readonly from?: string | undefined;
   readonly nearest?: string | undefined;
   readonly differs?: string | undefined;

@@ -1,6 +1,7 @@
 import type { Environment } from '../core/environment';
 import { isExplained } from '../core/errors/called-from';
 import { nearest } from '../core/near';
+import { siteIn } from '../core/origin';
 import { print, printThrown } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
 import { explain, refuse, type UnmatchedRequest } from './errors';
@@ -58,7 +59,7 @@ export class Network {
   }
 
   /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
-  async answer(request: Request, body: unknown): Promise<Response> {
+  async answer(request: Request, body: unknown, sent: Error): Promise<Response> {
     const url = new URL(request.url);
     const found = this.find(request.method, url);
     const what = `${request.method} ${printAddress(url)}`;
@@ -78,7 +79,7 @@ export class Network {
     request.signal.addEventListener('abort', () => {
       if (asked.status === undefined) chronicle.add('aborted', what);
     });
-    if (!found) return this.#breakUnmatched(request.method, url, asked, what);
+    if (!found) return this.#breakUnmatched(url, asked, what, sent);
     const response = await this.#respond(found, request, what);
     if (request.signal.aborted) throw request.signal.reason;
     const isResponse = !(response instanceof Error);
@@ -119,10 +120,16 @@ export class Network {
     return makeFailedResponse(settled.failure, request.url) ?? brokenConnection(settled.failure.reason);
   }
 
-  async #breakUnmatched(method: string, url: URL, asked: AskedRequest, what: string): Promise<never> {
+  async #breakUnmatched(url: URL, asked: AskedRequest, what: string, sent: Error): Promise<never> {
+    const { method, body } = asked;
     const near = nearestRoute(method, url, this.#routes);
     const unmatched = {
       asked: what,
+      ...{ method, url: asked.url, body },
+      // A stack takes long to read.
+      get at() {
+        return siteIn(sent);
+      },
       from: asked.from,
       nearest: near && `${method} ${printPath(url)}`,
       differs: near?.differs,

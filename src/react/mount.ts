@@ -12,10 +12,9 @@ import { containerOf } from './fibers';
 import { watchPlace } from './navigation';
 import { resolveIn } from './resolver';
 import { nameOfContext } from './origins';
-import { forgetThrowers, noteThrower, traceOf } from './traces';
+import { anchorOf, surround } from './surround';
+import { forgetThrowers, traceOf } from './traces';
 import { readInstances, readTree } from './tree';
-
-type AnyContext = React.Context<unknown>;
 
 /** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
 export function mount(plan: Plan): Mounted {
@@ -34,6 +33,7 @@ export function mount(plan: Plan): Mounted {
         chronicle,
         thing: 'context',
         wrapperOf,
+        importOf,
         asWrapper: (component) => `<${component} />`,
         providerOf: (name) => `<${name}.Provider value={…} />`,
         emptyStub: (name) => `stub(${name}, () => null)`,
@@ -109,65 +109,11 @@ function silenceBoundaryReport({ environment }: Plan): void {
     environment.silenced.push({ level: 'error', pattern: /^The above error occurred in/ });
 }
 
-type OnCaught = (error: unknown, componentStack: string) => void;
-
-/** Where the subject begins: what is above it is never stubbed, and no level is counted there. */
-const SimulacraAnchor = ({ children }: { children?: React.ReactNode }): React.ReactNode => children;
-
-// Without surroundings the boundary stands right above the subject, and one component less is rendered.
-const anchorOf = ({ provide, wrap }: Plan): unknown =>
-  provide.length + wrap.length > 0 ? SimulacraAnchor : SimulacraBoundary;
-
-function surround(plan: Plan, props: object, onCaught: OnCaught): React.ReactNode {
-  const subject = React.createElement(plan.component as React.FC, props);
-  if (anchorOf(plan) === SimulacraBoundary) return boundary(onCaught, subject);
-  const [outermost] = plan.wrap;
-  const provided = plan.provide.reduce<React.ReactNode>(
-    (inside, { token, value }) => React.createElement((token as AnyContext).Provider, { value }, inside),
-    React.createElement(SimulacraAnchor, null, subject),
-  );
-  const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);
-  const caught = boundary(onCaught, wrapped);
-  // React runs effects twice only where nothing stands around the strict mode of a root.
-  return isStrictMode(outermost) ? React.createElement(React.StrictMode, null, caught) : caught;
-}
-
-const isStrictMode = (wrapper: unknown): boolean =>
-  wrapper === React.StrictMode || (React.isValidElement(wrapper) && wrapper.type === React.StrictMode);
-
-let template: React.ReactElement<BoundaryProps> | undefined;
-
-// A copy of an element takes no stack of its own, as each element that is made does.
-const boundary = (onCaught: OnCaught, inside: React.ReactNode): React.ReactElement =>
-  React.cloneElement((template ??= React.createElement(SimulacraBoundary)), { onCaught }, inside);
-
-/** A wrapper is a component, a component with props, or an element that takes the subject in. */
-function wrapIn(inside: React.ReactNode, wrapper: unknown): React.ReactNode {
-  if (React.isValidElement(wrapper)) return React.cloneElement(wrapper, undefined, inside);
-  const [component, props] = (Array.isArray(wrapper) ? wrapper : [wrapper]) as [React.ComponentType, object?];
-  return React.createElement(component, props, inside);
-}
-
-interface BoundaryProps {
-  readonly onCaught?: OnCaught;
-  readonly children?: React.ReactNode;
-}
-
-class SimulacraBoundary extends React.Component<BoundaryProps, { failed: boolean }> {
-  override state = { failed: false };
-
-  static getDerivedStateFromError(error: unknown) {
-    noteThrower(error);
-    return { failed: true };
-  }
-
-  override componentDidCatch(error: unknown, info: React.ErrorInfo) {
-    this.props.onCaught?.(error, info.componentStack ?? '');
-  }
-
-  override render() {
-    return this.state.failed ? null : this.props.children;
-  }
+function importOf(library: string): string | undefined {
+  const component = /<(\w+)/.exec(wrapperOf(library))?.[1];
+  return (component && component !== 'Provider') || /redux/.test(library)
+    ? `import { ${component} } from '${library}';`
+    : undefined;
 }
 
 const wrapperOf = (library: string): string => {

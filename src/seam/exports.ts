@@ -8,6 +8,23 @@ export const specifierOf = (value: unknown): string | undefined =>
 /** The name of a user's export that is a value, where a rewritten file imports it. */
 export const exportOf = (value: unknown): string | undefined => exportFitting((other) => other === value);
 
+/** The file of a user's that exports a value, and the name it has there. */
+export function homeOf(value: unknown): { readonly file: string; readonly name: string } | undefined {
+  const found = find((other) => other === value);
+  return found && { file: found.link.id(), name: found.name };
+}
+
+/** The same by the name alone, where only one value is exported by it. */
+export function homeOfExport(name: string): { readonly file: string; readonly name: string } | undefined {
+  const found = [...modules.links.values()].flatMap((link) => {
+    const exports = link.loaded();
+    const isUsers = exports !== null && typeof exports === 'object' && !packageOf(link.id());
+    return isUsers && name in exports ? [{ file: link.id(), value: readFrom(exports, name) }] : [];
+  });
+  const [first, ...others] = found;
+  return first && others.every(({ value }) => value === first.value) ? { file: first.file, name } : undefined;
+}
+
 /** The name of the first user's export that fits. */
 export function exportFitting(fits: (value: unknown) => boolean): string | undefined {
   const found = find(fits);

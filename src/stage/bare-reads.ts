@@ -15,20 +15,23 @@ export interface BareRead {
   origin(): Origin;
 }
 
+/** Where a component asked for a value first. */
+export type Asking = BareRead & { readonly asked?: Error };
+
 /** What a subject has asked for and nobody provides, written down once for each component that asks. */
 export class BareReads {
-  readonly all: BareRead[] = [];
+  readonly all: Asking[] = [];
   readonly #known = new Map<unknown, Set<string>>();
 
   constructor(private readonly chronicle: ChronicleLog) {}
 
   /** @param detail what the chronicle says of it */
   note(read: BareRead, detail: () => string = () => 'nobody provides it'): void {
-    this.all.push(read);
     const readers = this.#known.get(read.token) ?? new Set();
     this.#known.set(read.token, readers);
-    if (readers.has(read.reader)) return;
+    if (readers.has(read.reader)) return void this.all.push(read);
     readers.add(read.reader);
+    this.all.push(Object.assign(read, { asked: new Error('asked for') }));
     this.chronicle.add('read', () => nameOf(read.origin()), { detail, from: read.reader });
   }
 }

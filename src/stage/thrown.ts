@@ -1,10 +1,11 @@
 import { isError } from '../core/is-error';
 import { isExplained } from '../core/errors/called-from';
-import { isFrame, packageOf, type Origin } from '../core/origin';
+import { isFrame, packageOf, readerIn, type Origin } from '../core/origin';
 import { explain } from './errors';
 import { print } from '../core/print';
 import { whatThePageLacks } from '../page/lacking';
-import type { BareRead } from './bare-reads';
+import type { Asking } from './bare-reads';
+import { homeOf } from '../seam/exports';
 import { comesOfRead } from './evidence';
 import type { ChronicleLog } from '../core/chronicle';
 
@@ -14,7 +15,7 @@ interface Circumstances {
   readonly names: readonly string[];
   /** The stub inside of which the component stands that threw. */
   readonly stub?: string | undefined;
-  readonly bareReads: readonly BareRead[];
+  readonly bareReads: readonly Asking[];
   /** What the test provides, and how that is called. */
   readonly provided: readonly { readonly token: unknown; readonly name: string }[];
   readonly chronicle: ChronicleLog;
@@ -23,11 +24,13 @@ interface Circumstances {
   /** When it was thrown: "while rendering" unless said otherwise. */
   readonly phase?: string | undefined;
   /** What to put around the subject for a package, as code. */
-  wrapperOf(library: string): string;
+  wrapperOf: (library: string) => string;
+  /** The line that imports it; nothing where it is not known. */
+  importOf?: (library: string) => string | undefined;
   /** A component around the subject, as code; nothing where the framework has none such. */
   asWrapper(component: string): string;
   /** A provider around the subject that gives a value, as code; where the framework has such. */
-  providerOf?(name: string): string;
+  providerOf?: (name: string) => string;
   /** A stub that leaves out what is inside of it, as code. */
   emptyStub(name: string): string;
 }
@@ -38,7 +41,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   // What broke is a request that no route answers, or another failure that is worded already.
   const { cause: inner } = (error ?? {}) as { cause?: unknown };
   if (isExplained(inner)) return inner;
-  const { subject, bareReads, provided, chronicle, names, thing, phase, stub } = around;
+  const { subject, bareReads, chronicle, names, thing, phase, stub } = around;
   const thrower = names[0] ?? subject;
   const threw = isError(error) ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
   const told = { cause: error, chronicle };
@@ -64,35 +67,37 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
     const wrapper = asked && /^(|plugin|.*….*)$/.test(known) ? around.asWrapper(asked) : known;
     return explain(
       'SIM-WRAP-MISSING',
-      { ...library, chain, reader: thrower, contexts, threw, wrapper },
+      {
+        ...library,
+        chain,
+        reader: thrower,
+        contexts,
+        threw,
+        wrapper,
+        imports: around.importOf?.(library.package),
+      },
       told,
     );
   }
   const read = fitting.find((one) => isNamedIn(one, threw)) ?? fitting.at(-1);
   const printed = lacks.filter((other) => other !== read).map(printRead);
   if (read) {
-    const { token, name, made, value, reader, isAround } = read;
-    const isGiven = isAround && provided.some((one) => one.token === token);
     const fields = {
-      ...{ token: name, made, value, reader, thrower, threw, thing, ...stubbed },
+      ...factsOfRead(read, around),
+      thrower,
+      threw,
+      ...stubbed,
       others: printed,
-      provided: provided.map((one) => one.name),
-      wrapper: name ? around.wrapperOf(name) : '',
       provider: asked,
-      outside: isGiven ? (around.providerOf?.(name ?? 'ThatContext') ?? '') : undefined,
     };
     return explain('SIM-PROVIDE-MISSING', fields, told);
   }
   const asksAround = asked && around.asWrapper(asked);
-  const stack = names
-    .slice(0, 8)
-    .map((name) => `  in ${name}`)
-    .join('\n');
   const fields = {
     subject,
     thrower,
     threw,
-    stack,
+    stack: printNames(names),
     lacks: printed,
     thing,
     ...stubbed,
@@ -102,15 +107,36 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   return explain('SIM-RENDER-THREW', fields, told);
 }
 
-/** A read with all there is to say of it. */
-type Lack = Omit<BareRead, 'origin' | 'value'> & Origin & { readonly value: string };
+const printNames = (names: readonly string[]): string =>
+  names
+    .slice(0, 8)
+    .map((name) => `  in ${name}`)
+    .join('\n');
 
-const worded = (read: BareRead): Lack => ({ ...read, ...read.origin(), value: print(read.value, 40) });
+/** What a message tells of a value that was read where nobody provides it. */
+function factsOfRead(read: Lack, { thing, provided, wrapperOf, importOf, providerOf }: Circumstances) {
+  const { token, name, made, value, reader, isAround, asked } = read;
+  const isGiven = isAround && provided.some((one) => one.token === token);
+  return {
+    ...{ token: name, made, value, reader, thing },
+    home: homeOf(token),
+    readAt: asked && readerIn(asked),
+    provided: provided.map((one) => one.name),
+    wrapper: name ? wrapperOf(name) : '',
+    imports: name ? importOf?.(name) : undefined,
+    outside: isGiven ? (providerOf?.(name ?? 'ThatContext') ?? '') : undefined,
+  };
+}
+
+/** A read with all there is to say of it. */
+type Lack = Omit<Asking, 'origin' | 'value'> & Origin & { readonly value: string };
+
+const worded = (read: Asking): Lack => ({ ...read, ...read.origin(), value: print(read.value, 40) });
 
 const printRead = ({ name, made, reader }: Lack): string =>
   `${name ? `"${name}"` : made ? `one made at ${made}` : 'one without a name'}, read by ${reader}`;
 
-const unique = (reads: readonly BareRead[]): BareRead[] =>
+const unique = (reads: readonly Asking[]): Asking[] =>
   reads.filter(
     ({ token, reader }, at) =>
       reads.findIndex((other) => other.token === token && other.reader === reader) === at,

@@ -41,6 +41,7 @@ export function listenToFailures(
         thing: 'injection',
         phase: phases[info] ?? `in ${/^[aeiou]/.test(info) ? 'an' : 'a'} ${info}`,
         wrapperOf,
+        importOf,
         asWrapper: (component) => component,
         emptyStub: (name) => `stub(${name}, () => null)`,
       }),
@@ -143,6 +144,18 @@ function wordUnresolved(
     wrapper: /^router-|^Router/.test(name) ? 'router' : /^i18n|^I18n/.test(name) ? 'i18n' : '',
   };
   return explain('SIM-RESOLVE-NONE', fields, { chronicle: plan.chronicle });
+}
+
+const plugins = [
+  [/^router$/, 'createMemoryHistory, createRouter', 'vue-router'],
+  [/^pinia$/, 'createPinia', 'pinia'],
+  [/^i18n$/, 'createI18n', 'vue-i18n'],
+  [/^\[VueQueryPlugin/, 'QueryClient, VueQueryPlugin', '@tanstack/vue-query'],
+] as const;
+
+function importOf(library: string): string | undefined {
+  const [, names, from] = plugins.find(([plugin]) => plugin.test(wrapperOf(library))) ?? [];
+  return names && `import { ${names} } from '${from}';`;
 }
 
 /** The plugin an injection or a hook of a package comes with. */

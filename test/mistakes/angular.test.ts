@@ -20,7 +20,7 @@ import { YardGate } from '../../examples/angular-apiary/src/yard-gate';
 import { hives, type Hive } from '../../examples/shared/hive';
 import { Desk, Pad } from '../conformance/angular';
 import { explainsEach } from './run';
-import { mistakes, type Mistake } from './table';
+import { at, mistakes, type Mistake } from './table';
 
 @Component({
   selector: 'hive-scale',
@@ -137,7 +137,17 @@ const loaded = { props: { yard: 'north' }, network: { 'GET /api/hives': hives } 
 const nobody = { keeper: signal(null), signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
-  { title: 'A service that nobody provides', code: 'isolate(YardGate)', make: () => isolate(YardGate) },
+  {
+    title: 'A service that nobody provides',
+    code: 'isolate(YardGate)',
+    make: () => isolate(YardGate),
+    facts: {
+      fields: {
+        home: { file: expect.stringMatching(/src\/session\.ts$/) as string, name: 'Session' },
+        readAt: at('yard-gate.ts', 31),
+      },
+    },
+  },
   {
     title: 'A service that another service needs',
     code: 'isolate(BloomList)   // needs Almanac, which needs Archive',

@@ -21,7 +21,7 @@ import { Desk, Pad } from '../conformance/react';
 import { Flow, FlowFrame, FlowPage, GuardedFlow, Queenless } from './modules/react/Flow';
 import { SeasonContext } from './modules/react/season';
 import { explainsEach } from './run';
-import { mistakes, type Mistake } from './table';
+import { at, mistakes, type Mistake } from './table';
 
 const OpenButton = () => {
   const navigate = useNavigate();
@@ -132,7 +132,19 @@ const Radio = () => <p>{new BroadcastChannel('yard').name}</p>;
 const nobody = { keeper: null, signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
-  { title: 'A context that nobody provides', code: 'isolate(YardGate)', make: () => isolate(YardGate) },
+  {
+    title: 'A context that nobody provides',
+    code: 'isolate(YardGate)',
+    make: () => isolate(YardGate),
+    facts: {
+      fields: {
+        home: { file: expect.stringMatching(/src\/session\.tsx$/) as string, name: 'SessionContext' },
+        readAt: at('YardGate.tsx', 6),
+        provider: 'SessionProvider',
+      },
+      thrown: { name: 'Error', at: at('session.tsx', 15) },
+    },
+  },
   {
     title: 'A context that nobody provides, and nobody checks',
     code: 'isolate(FrostAlert)',
@@ -143,6 +155,10 @@ const own: Mistake[] = [
     code: 'isolate(FlowPage)   // useContext(SeasonContext) in its child Flow',
     make: () => isolate(FlowPage),
     rewritten: true,
+    facts: {
+      fields: { home: { name: 'SeasonContext' }, readAt: at('Flow.tsx', 4) },
+      thrown: { name: 'TypeError', property: 'flow', at: at('Flow.tsx', 4) },
+    },
   },
   {
     title: 'A context without a name whose hook names the provider',
@@ -166,6 +182,7 @@ const own: Mistake[] = [
     title: 'A hook that needs a router around it',
     code: 'isolate(OpenButton)   // calls useNavigate()',
     make: () => isolate(OpenButton),
+    facts: { fields: { imports: "import { MemoryRouter } from 'react-router';" } },
   },
   {
     title: 'A hook that needs a store around it',

@@ -52,13 +52,15 @@ export function explainsEach(framework: string, all: readonly Mistake[], pinned:
 
     it.each(made.map((mistake) => [mistake.title, mistake] as const))(
       '%s',
-      async (title, { code, make, rewritten, leaves = [] }) => {
+      async (title, { code, make, rewritten, leaves = [], facts }) => {
         const failure: unknown = await make().then(
           () => undefined,
           (thrown: unknown) => thrown,
         );
         expect(failure).toBeInstanceOf(SimulacraError);
         const { message } = failure as SimulacraError;
+        // Which file exports a value is known of files that are rewritten.
+        if (facts && !isPlain) expect(JSON.parse(JSON.stringify(failure))).toMatchObject(facts);
         const now = section(title, code, settled(message));
         const same = words(now) === words(like(others.get(title)));
         if (isPlain && rewritten) {

@@ -26,9 +26,17 @@ export interface Mistake {
   make(): Promise<unknown>;
   /** True where the message is another one while modules are not rewritten. */
   readonly rewritten?: boolean;
+  /** What of the failure a program can read, as data. */
+  readonly facts?: object;
   /** The codes of what the end of the test has to say of it as well. */
   readonly leaves?: readonly string[];
 }
+
+/** A place in a file, as a failure tells of it. */
+export const at = (file: string, line: number) => ({
+  file: expect.stringMatching(new RegExp(`/${file}$`)) as string,
+  line,
+});
 
 /** What a framework brings along: the components of its example, and some that are wrong in its idiom. */
 export interface MistakeKit {
@@ -134,7 +142,22 @@ export function mistakes(kit: MistakeKit): Mistake[] {
         await desk.click(role('button', 'Write'));
       },
     },
-    { title: 'A child that throws while rendering', code: 'isolate(Tray)', make: () => isolate(Tray) },
+    {
+      title: 'A child that throws while rendering',
+      code: 'isolate(Tray)',
+      make: () => isolate(Tray),
+      facts: {
+        fields: { subject: 'Tray', thrower: 'Sick' },
+        thrown: {
+          name: 'TypeError',
+          message: 'queen is undefined',
+          at: { line: expect.any(Number) as number },
+        },
+        happened: expect.arrayContaining([
+          expect.objectContaining({ kind: 'mounted', what: 'Tray' }),
+        ]) as unknown,
+      },
+    },
     {
       title: 'A browser feature that the page lacks',
       code: 'isolate(Radio)   // new BroadcastChannel(…)',
@@ -196,6 +219,12 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       title: 'A request that no route answers',
       code: 'isolate(HiveBoard, { props })',
       make: () => atEnd(HiveBoard, { props }),
+      facts: {
+        fields: {
+          routes: [],
+          requests: [{ method: 'GET', url: 'http://localhost/api/hives?yard=north', from: 'HiveBoard' }],
+        },
+      },
     },
     {
       title: 'A route whose method differs',

@@ -10,7 +10,7 @@ import YardGate from '../../examples/vue-apiary/src/YardGate.vue';
 import { hives } from '../../examples/shared/hive';
 import { Desk, Pad } from '../conformance/vue';
 import { explainsEach } from './run';
-import { mistakes, type Mistake } from './table';
+import { at, mistakes, type Mistake } from './table';
 
 const component = (name: string, options: object): Component => defineComponent({ name, ...options });
 
@@ -62,7 +62,18 @@ const yard = { yard: 'north' };
 const nobody = { keeper: ref(null), signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
-  { title: 'An injection that nobody provides', code: 'isolate(YardGate)', make: () => isolate(YardGate) },
+  {
+    title: 'An injection that nobody provides',
+    code: 'isolate(YardGate)',
+    make: () => isolate(YardGate),
+    facts: {
+      fields: {
+        home: { file: expect.stringMatching(/src\/session\.ts$/) as string, name: 'SessionKey' },
+        readAt: at('YardGate.vue', 5),
+      },
+      thrown: { name: 'Error', at: at('session.ts', 14) },
+    },
+  },
   {
     title: 'A required prop that is not given',
     code: 'isolate(HiveBoard)',

@@ -11,7 +11,9 @@ import {
   stream,
   swap,
   type CodedFailure,
+  type Happening,
   type Held,
+  type Place,
   type Spy,
   type StandIn,
 } from 'simulacra';
@@ -182,6 +184,10 @@ function mending(error: unknown) {
       return failure.fields.chain satisfies readonly { hook: string; package: string }[] | undefined;
     case 'SIM-PAGE-LACKS':
       return failure.fields.feature satisfies string;
+    case 'SIM-REQUEST-UNMATCHED':
+      return failure.fields.requests[0]?.at?.line satisfies number | undefined;
+    case 'SIM-RENDER-THREW':
+      return [failure.thrown?.at, failure.happened[0]] satisfies [Place | undefined, Happening | undefined];
     default:
       // @ts-expect-error a fact of another failure
       return failure.fields.feature as unknown;

@@ -1,3 +1,5 @@
+import type { Happening } from '../chronicle';
+import type { Thrown } from '../origin';
 import { print } from '../print';
 
 /** What every failure says, whatever its code. */
@@ -12,12 +14,24 @@ export interface Report {
   readonly next?: readonly string[];
 }
 
+interface Circumstances {
+  readonly cause?: unknown;
+  readonly thrown?: Thrown | undefined;
+  /** What happened before, as text and line by line. */
+  readonly chronicle?: string | undefined;
+  readonly happened?: readonly Happening[] | undefined;
+}
+
 /**
  * Every failure this library explains. `code` is stable; `fields` are the facts of the message as
  * data. The codes are listed in docs/errors.md.
  */
 export class SimulacraError extends Error {
   override readonly name = 'SimulacraError';
+  /** What code of yours threw, where that is the reason: its class, message, file, line and column. */
+  readonly thrown: Thrown | undefined;
+  /** What happened to the subject before, line by line. Empty where no subject was up. */
+  readonly happened: readonly Happening[];
 
   /** Each entry of the package brings a copy of this class, and an error of one is an error of all. */
   static override [Symbol.hasInstance](value: unknown): boolean {
@@ -28,15 +42,20 @@ export class SimulacraError extends Error {
     readonly code: string,
     readonly fields: object,
     report: Report,
-    options: { cause?: unknown; chronicle?: string | undefined } = {},
+    options: Circumstances = {},
   ) {
     super(layOut(code, report, options.chronicle), 'cause' in options ? { cause: options.cause } : {});
+    this.thrown = options.thrown;
+    this.happened = options.happened?.slice() ?? [];
   }
 
   /** The facts as data that any program can read: what JSON has no word for is printed. */
   toJSON(): object {
-    const { code, name, message, stack, fields } = this;
-    return { name, code, message, fields: asData(fields, 0), stack };
+    const { code, name, message, stack, fields, thrown } = this;
+    const happened = this.happened
+      .slice(-mostInside)
+      .map(({ at, kind, what, detail, from }) => ({ at, kind, what, detail, from }));
+    return { name, code, message, fields: asData(fields, 0), thrown, happened: asData(happened, 0), stack };
   }
 }
 

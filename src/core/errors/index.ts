@@ -4,7 +4,7 @@ import { doubles } from './doubles';
 import { SimulacraError } from './error';
 import { explaining, refusing, type Explain, type Refuse } from './registry';
 import { steps } from './steps';
-import { framesOf } from './word';
+import { framesOf } from './frames';
 
 export { SimulacraError };
 

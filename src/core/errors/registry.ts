@@ -1,3 +1,4 @@
+import type { Happening } from '../chronicle';
 import type { SimulacraError, Report } from './error';
 import { wordFailure } from './word';
 
@@ -5,7 +6,8 @@ import { wordFailure } from './word';
 export interface Circumstances {
   readonly cause?: unknown;
   /** What happened before; turned into text only when a failure is worded. */
-  readonly chronicle?: { toString(): string; recent?(): string } | undefined;
+  readonly chronicle?:
+    { toString(): string; recent?(): string; readonly entries?: readonly Happening[] } | undefined;
   /** An error made where the user called us; its stack is the one worth reading. */
   readonly calledAt?: { readonly stack?: string | undefined } | undefined;
 }

@@ -1,4 +1,6 @@
+import { factsOfThrown } from '../origin';
 import { SimulacraError, type Report } from './error';
+import { framesOf } from './frames';
 import type { Circumstances } from './registry';
 
 /** Words a failure, with what its message tells beside its own matter. */
@@ -10,25 +12,13 @@ export function wordFailure(
 ): SimulacraError {
   const { chronicle } = around;
   const error = new SimulacraError(code, fields, report, {
-    ...('cause' in around && { cause: around.cause }),
+    ...('cause' in around && { cause: around.cause, thrown: factsOfThrown(around.cause) }),
+    happened: chronicle?.entries,
     chronicle: chronicle && shorten(chronicle.recent?.() ?? chronicle.toString()),
   });
   const lines = framesOf(around.calledAt ?? error);
   if (lines.length > 0) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');
   return error;
-}
-
-// Where we stand ourselves is no news: the stack begins at the user's line.
-export function framesOf({ stack = '' }: { readonly stack?: string | undefined }): string[] {
-  const here = new Error().stack?.split('\n')[1] ?? '';
-  const [, own] =
-    /((?:file:|\/|\w:\\)[^()]*[\\/])(?:core[\\/]errors|parts)[\\/][^()]*:\d+:\d+/.exec(here) ?? [];
-  // What the demonstration isolates lies beside us, and is a user's file all the same.
-  const isOurs = (frame: string) =>
-    own !== undefined && frame.includes(own) && !frame.includes(`${own}demo.`);
-  const frames = stack.split('\n').filter((text) => /^\s+at /.test(text));
-  const first = frames.findIndex((frame) => !isOurs(frame));
-  return first < 0 ? frames : frames.slice(first);
 }
 
 // What comes again and again is told once, and how often.

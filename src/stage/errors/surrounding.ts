@@ -1,5 +1,8 @@
 import type { Report } from '../../core/errors/error';
+import type { Place } from '../../core/origin';
 import { list } from '../../core/print';
+
+type Home = { readonly file: string; readonly name: string };
 
 /** Failures of what a component needs around it. */
 export const surrounding = {
@@ -13,13 +16,18 @@ export const surrounding = {
     contexts: string[];
     threw: string;
     wrapper: string;
+    /** The line that imports the wrapper, where that is known. */
+    imports?: string | undefined;
   }): Report => ({
     head: `${f.reader} calls ${wordChain(f.chain ?? [f])}, which needs a provider of that package around it.`,
     there: [
       `It threw: ${f.threw}`,
       ...(f.contexts.length ? [`Nobody provides ${list(f.contexts.map((c) => `"${c}"`))}.`] : []),
     ],
-    next: [`Put the package's own provider around the subject:   wrap: [${f.wrapper}]`],
+    next: [
+      `Put the package's own provider around the subject:   wrap: [${f.wrapper}]`,
+      ...(f.imports ? [f.imports] : []),
+    ],
   }),
   'SIM-PROVIDE-UNUSED': (f: { subject: string; names: string[]; read: string[] }): Report => ({
     head: `${f.names.length === 1 ? `What is provided for ${f.names[0]} was` : `What is provided for ${list(f.names)} was`} never read by ${f.subject} or anything in it.`,
@@ -77,8 +85,14 @@ export interface BareValue {
   others: string[];
   provided: string[];
   thing: 'context' | 'injection';
+  /** The user's file that exports the token, and its name there. */
+  home?: Home | undefined;
+  /** Where the reader asks for it. */
+  readAt?: Place | undefined;
   /** What its package is put around the subject by. */
   wrapper: string;
+  /** The line that imports the wrapper, where that is known. */
+  imports?: string | undefined;
   /** The provider the error itself names. */
   provider?: string | undefined;
   /** How to provide it in `wrap`, where the test provides it further in. */
@@ -118,7 +132,10 @@ function bareValue(f: BareValue): Report {
         : f.stub
           ? leaveOut(f.stub, f.emptyStub, f.thrower)
           : f.wrapper
-            ? [`It comes with a package: put that around the subject:   wrap: [${f.wrapper}]`]
+            ? [
+                `It comes with a package: put that around the subject:   wrap: [${f.wrapper}]`,
+                ...(f.imports ? [f.imports] : []),
+              ]
             : f.provider
               ? [`Put ${f.provider} around the subject:   wrap: [${f.provider}]`, `or ${give}`]
               : [`G${give.slice(1)}`],
@@ -145,6 +162,10 @@ export interface NoProvider {
   path: string[];
   provided: string[];
   isToken: boolean;
+  /** The user's file that exports the token, and its name there. */
+  home?: Home | undefined;
+  /** Where the asker asks for it. */
+  readAt?: Place | undefined;
 }
 
 const noProvider = (f: NoProvider): Report => ({
