@@ -24,6 +24,8 @@ export interface Surroundings {
   /** What the test provides: it beats what components and modules provide. */
   readonly provided: ReadonlyMap<unknown, Provision>;
   onCreated(rendered: Rendered): void;
+  /** The names of the components that an element stands in. */
+  namesAbove(element: Element): string[];
   /** Told of who is being made when something could not be. */
   onFailed(error: unknown, asker: string): void;
 }

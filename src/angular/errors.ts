@@ -18,6 +18,25 @@ export const registry = {
       `or, where a module declares ${f.reader}, put that module around it:   wrap: [ThatModule]`,
     ],
   }),
+  'SIM-IMPORT-INVALID': (f: {
+    reader: string;
+    /** The class or function that is there; undefined where nothing is. */
+    found: string | undefined;
+    /** True for a component, directive or pipe that is not standalone. */
+    isClass: boolean;
+  }): Report => ({
+    head: f.isClass
+      ? `The imports of ${f.reader} name ${f.found}, which is not standalone.`
+      : `The imports of ${f.reader} have ${f.found ?? 'undefined'} where a component, directive, pipe or module belongs.`,
+    next: f.isClass
+      ? [`Import the module that declares ${f.found}, or make it standalone.`]
+      : f.found === undefined
+        ? ['Two files that import each other give undefined, and so does a swap that gives no component.']
+        : [
+            'If a swap gives it, give a component instead.',
+            `To replace a child it is enough to stub it:   stub: [${f.found}]`,
+          ],
+  }),
   'SIM-BINDING-UNKNOWN': (f: {
     property: string;
     element: string;

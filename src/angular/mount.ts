@@ -52,10 +52,10 @@ export function mount(plan: Plan): Mounted {
     plan.onThrown(failures.word(error));
   };
   const around = {
-    subject: component,
-    stubs: plan.stubs,
+    ...{ subject: component, stubs: plan.stubs },
     provided: new Map(plan.provide.map((one) => [one.token, one])),
     onCreated: (rendered: Rendered) => elements.set(rendered.element, rendered),
+    namesAbove: (element: Element) => namesAbove(element, elements),
     onFailed: failures.remember,
   };
   const scope = Scope.for(around);
@@ -164,15 +164,19 @@ function wordFailures(plan: Plan, elements: ReadonlyMap<Element, Rendered>) {
         askerOf: (thrown) => askers.get(thrown as object),
         namesAround: (name) => namesAround(name, elements),
         inputsOf: (tag) => inputNamesOf(tag, definition),
-        selectors: list(definition.directiveDefs).map(selectorOf),
+        selectors: () => list(definition.directiveDefs).map(selectorOf),
       }),
   };
 }
 
 function namesAround(name: string, elements: ReadonlyMap<Element, Rendered>): string[] {
   const last = [...elements.values()].reverse().find((rendered) => nameOfRendered(rendered) === name);
-  const names = [name];
-  for (let at = last?.element.parentElement; at; at = at.parentElement) {
+  return [name, ...(last ? namesAbove(last.element, elements) : [])];
+}
+
+function namesAbove(element: Element, elements: ReadonlyMap<Element, Rendered>): string[] {
+  const names: string[] = [];
+  for (let at = element.parentElement; at; at = at.parentElement) {
     const around = elements.get(at);
     if (around) names.push(nameOfRendered(around));
   }

@@ -64,7 +64,7 @@ export class Scope {
   #copy(definition: Definition, level: number): Definition {
     const copy: Definition = { ...definition, tView: null, ...this.#watched(definition) };
     copy.directiveDefs = definition.directiveDefs
-      ? once(() => list(definition.directiveDefs).map((child) => this.#child(child, level)))
+      ? once(() => this.#importsOf(definition).map((child) => this.#child(child, level)))
       : null;
     copy.pipeDefs = definition.pipeDefs
       ? once(() => list(definition.pipeDefs).map((pipe) => this.#pipe(pipe)))
@@ -72,6 +72,15 @@ export class Scope {
     if (definition.getStandaloneInjector)
       copy.getStandaloneInjector = (parent) => this.#standaloneInjector(definition, level, parent);
     return copy;
+  }
+
+  #importsOf({ directiveDefs, type }: Definition): readonly Definition[] {
+    try {
+      return list(directiveDefs);
+    } catch (error) {
+      this.around.onFailed(error, nameOf(type) ?? type.name);
+      throw error;
+    }
   }
 
   /** What stands for a component, directive or pipe that a `@defer` block has loaded. */

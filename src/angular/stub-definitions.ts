@@ -1,6 +1,6 @@
 import * as core from '@angular/core';
 import type { AnyFunction } from '../core/spy';
-import type { StubRecord } from '../stage/stubs';
+import { isProbe, type StubRecord } from '../stage/stubs';
 import {
   broughtBy,
   factoryOf,
@@ -134,10 +134,20 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
       for (const [field, flags] of Object.values(original.inputs))
         this[field] = (flags & signalBased) !== 0 ? core.signal(undefined) : undefined;
       const ordered = order();
-      const { record } = ordered;
+      const { record, around } = ordered;
       const reached = new Proxy(this, {
-        get: (target, key, receiver) => readMember(record, target, key, receiver),
+        get: (target, key, receiver) =>
+          typeof key === 'symbol' || key in target || isProbe(key) || /^(ng|ɵ)/.test(key)
+            ? Reflect.get(target, key, receiver)
+            : isAskedFromWithin() && isMethod(original.type, key)
+              ? record.answerAsMethod(key)
+              : (record.reach() as Field)[key],
       });
+      // What stands around the stub reaches it by a query of its own, and is told of what the stub does not have.
+      const isAskedFromWithin = () => {
+        const asker = record.whoAsks?.();
+        return asker !== undefined && !around.namesAbove(body.element()!).includes(asker);
+      };
       record.whoAsks = () => throwerIn(new Error());
       const body = enter(ordered, this, original, isComponent);
       bodies.set(reached, body);
@@ -156,12 +166,18 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
   return type as never;
 }
 
-// A parent that reaches for a member nobody gave the stub is told so, where it reaches.
-function readMember(record: StubRecord, target: object, key: string | symbol, receiver: unknown): unknown {
-  if (typeof key === 'symbol' || key in target || /^(ng|__|ɵ|then$|toJSON$)/.test(key))
-    return Reflect.get(target, key, receiver);
-  return (record.reach() as Field)[key];
-}
+// Of a class that is stubbed only the methods are known; its fields are made by its constructor.
+const isMethod = ({ prototype }: Class, key: string): boolean => {
+  for (
+    let at = prototype as object | null;
+    at && at !== Object.prototype;
+    at = Object.getPrototypeOf(at) as object
+  ) {
+    const found = Object.getOwnPropertyDescriptor(at, key);
+    if (found) return typeof found.value === 'function' && key !== 'constructor';
+  }
+  return false;
+};
 
 interface FormControl {
   valueAccessor?: unknown;

@@ -1,3 +1,4 @@
+import { asCode } from '../core/print';
 import { isError } from '../core/is-error';
 import { isExplained } from '../core/errors/called-from';
 import { explain as explainOwn } from './errors';
@@ -18,8 +19,8 @@ interface Around {
   namesAround(name: string): string[];
   /** The inputs of a component by the element it is written as. */
   inputsOf(element: string): string[] | undefined;
-  /** Selectors of the components of which the test or the subject knows. */
-  readonly selectors: readonly string[];
+  /** Selectors of the components of which the test or the subject knows. @throws where an import of it is invalid */
+  selectors(): readonly string[];
 }
 
 type Coded = Error & {
@@ -35,6 +36,15 @@ export function wordThrown(error: unknown, around: Around): Error {
   const { code, ngErrorCode, message = '' } = (error ?? {}) as Coded;
   const told = { cause: error, chronicle: plan.chronicle };
   const thrower = around.askerOf(error) ?? throwerIn(error) ?? plan.name;
+  const [, imported, importer = thrower] = invalidImport.exec(message) ?? [];
+  if (imported) {
+    const fields = {
+      reader: plainName(importer),
+      found: plainName(imported),
+      isClass: /is not standalone/.test(message),
+    };
+    return explainOwn('SIM-IMPORT-INVALID', fields, told);
+  }
   switch (Math.abs(code ?? ngErrorCode ?? 0)) {
     case 201:
       return explain('SIM-PROVIDE-MISSING', providerFields(error as Coded, thrower, around), told);
@@ -57,9 +67,11 @@ export function wordThrown(error: unknown, around: Around): Error {
     case 304: {
       const [, name = ''] = /'(.+?)' is not a known element/.exec(message) ?? [];
       const reader = readerIn(message) ?? thrower;
-      const near = nearest(name, around.selectors);
+      const near = nearest(name, around.selectors());
       return explainOwn('SIM-IMPORT-MISSING', { kind: 'component', name, reader, nearest: near }, told);
     }
+    case 919:
+      return explainOwn('SIM-IMPORT-INVALID', { reader: thrower, found: undefined, isClass: false }, told);
     case 950: {
       const [, name = ''] = /Input "(.+?)" is required/.exec(message) ?? [];
       if (thrower === plan.name)
@@ -81,9 +93,11 @@ export function wordThrown(error: unknown, around: Around): Error {
     phase: phaseOf(error),
     wrapperOf: () => '',
     asWrapper: () => '',
-    emptyStub: (name) => `stub(${name}, '')`,
+    emptyStub: (name) => `stub(${asCode(name)}, '')`,
   });
 }
+
+const invalidImport = /^The "(.+?)" \w+, imported from "(.+?)", (?:is not standalone|must be a)/;
 
 const readerIn = (message: string): string | undefined => {
   const found = /used in the '(.+?)' component template/.exec(message)?.[1];

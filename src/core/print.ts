@@ -121,3 +121,7 @@ export function list(items: readonly string[], most = 8, joiner = 'and'): string
 /** What was thrown, as a sentence has it: the class and message of an error, anything else printed. */
 export const printThrown = (thrown: unknown): string =>
   isError(thrown) ? `${thrown.name}: ${thrown.message}` : print(thrown);
+
+/** What code calls a component by: its variable, or its name as a text where that is no name of a variable. */
+export const asCode = (name: string): string =>
+  /^[\p{ID_Start}$_][\p{ID_Continue}$.]*$/u.test(name) ? name : `'${name}'`;

@@ -1,6 +1,6 @@
 import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
 import type { Report } from '../core/errors/error';
-import { count, list } from '../core/print';
+import { asCode, count, list } from '../core/print';
 
 /** What every failure of looking tells. */
 export interface Sought {
@@ -60,7 +60,7 @@ export const registry = {
     there: ['A stub shows its name, its props, and what its parent puts into it.'],
     next: [
       `To have the real one:   ${f.instead}`,
-      `or look at what it was given:   subject.part(${f.stub}).props`,
+      `or look at what it was given:   subject.part(${asCode(f.stub)}).props`,
     ],
   }),
   'SIM-FIND-MANY': (f: Sought & { found: string[]; nearest?: string | undefined }): Report => ({

@@ -1,3 +1,4 @@
+import { asCode } from '../core/print';
 import * as React from 'react';
 import { isSpy } from '../core/spy';
 import type { Mounted, Plan } from '../stage/adapter';
@@ -36,7 +37,7 @@ export function mount(plan: Plan): Mounted {
         importOf,
         asWrapper: (component) => `<${component} />`,
         providerOf: (name) => `<${name}.Provider value={…} />`,
-        emptyStub: (name) => `stub(${name}, () => null)`,
+        emptyStub: (name) => `stub(${asCode(name)}, () => null)`,
       }),
     );
   };

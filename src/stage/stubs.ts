@@ -58,6 +58,12 @@ export class StubRecord {
   }
 
   readonly #missed: string[] = [];
+  readonly #methods: Record<string, Spy> = {};
+
+  /** A method of the original, where that is known to have it: it takes the call down and returns nothing. */
+  answerAsMethod(name: string): Spy {
+    return this.handle[name] ?? (this.#methods[name] ??= spy(undefined, name));
+  }
 
   /** What a parent asked of a stub that nobody listed, and did not find. */
   complainOfMissed(): Error | undefined {
@@ -136,8 +142,10 @@ function isFieldOfElements(key: string): boolean {
 }
 
 // What anybody may ask of anything.
-const isProbe = (key: string): boolean =>
-  /^(then|toJSON|isReactComponent|current|nodeType|prototype|asymmetricMatch|[_$@].*)$/.test(key);
+export const isProbe = (key: string): boolean =>
+  /^(then|toJSON|isReactComponent|current|node(Type|Name)|tagName|hasAttribute|prototype|asymmetricMatch|[_$@].*)$/.test(
+    key,
+  );
 
 function makeHandle(handle: Stub['handle']): Record<string, Spy> {
   if (!handle) return {};

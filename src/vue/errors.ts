@@ -1,6 +1,6 @@
 import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
 import type { Report } from '../core/errors/error';
-import { list } from '../core/print';
+import { asCode, list } from '../core/print';
 
 /** Failures of Vue itself. */
 export const registry = {
@@ -36,7 +36,7 @@ export const registry = {
     there: ['Without one Vue never shows it.'],
     next: [
       "Put Vue's own around the subject:   wrap: [Suspense]",
-      ...(f.reader === f.subject ? [] : [`or stub it:   stub: [${f.reader}]`]),
+      ...(f.reader === f.subject ? [] : [`or stub it:   stub: [${asCode(f.reader)}]`]),
     ],
   }),
 };

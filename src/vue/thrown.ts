@@ -2,7 +2,7 @@ import type * as Vue from 'vue';
 import { explain as explainShared } from '../stage/errors';
 import { explain } from './errors';
 import { nearest } from '../core/near';
-import { print } from '../core/print';
+import { asCode, print } from '../core/print';
 import type { Plan } from '../stage/adapter';
 import { BareReads, type BareRead } from '../stage/bare-reads';
 import { explainThrown } from '../stage/thrown';
@@ -43,7 +43,7 @@ export function listenToFailures(
         wrapperOf,
         importOf,
         asWrapper: (component) => component,
-        emptyStub: (name) => `stub(${name}, () => null)`,
+        emptyStub: (name) => `stub(${asCode(name)}, () => null)`,
       }),
     );
   };

@@ -145,6 +145,41 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     expect(rows.part(Row).handle['focus']!.calls).toEqual([[]]);
   });
 
+  it('takes calls of children that inject it, and refuses those of who stands around it', async () => {
+    @Component({ selector: 'hive-rack', template: '<ng-content />' })
+    class Rack {
+      readonly frames: unknown[] = [];
+      register(frame: unknown): number {
+        return this.frames.push(frame);
+      }
+    }
+    @Component({ selector: 'hive-frame', template: 'frame {{ place }}' })
+    class Frame {
+      readonly rack = inject(Rack);
+      place = this.rack.register(this) ?? 'none';
+      ngOnInit(): void {
+        this.rack.register('again');
+      }
+    }
+    @Component({
+      selector: 'hive-box',
+      imports: [Rack, Frame],
+      template: '<hive-rack><hive-frame /></hive-rack>',
+    })
+    class Box {
+      readonly rack = viewChild.required(Rack);
+      ngAfterViewInit(): void {
+        if (this.reaches) this.rack().register(this);
+      }
+      readonly reaches = Reaching.now;
+    }
+    const Reaching = { now: false };
+    const box = await isolate(Box, { stub: [Rack] });
+    expect(box).toShow(text('frame none'));
+    Reaching.now = true;
+    await expect(isolate(Box, { stub: [Rack] })).rejects.toThrow('Box asks for "register" of Rack');
+  });
+
   it('is drawn by another component, or by a template', async () => {
     @Component({ selector: 'plain-row', template: '<i>{{ hive() }} {{ opened }}</i>' })
     class Plain {

@@ -133,10 +133,32 @@ class HiveDetail {
   readonly route = inject(ActivatedRoute);
 }
 
+const RoofLid = of({ selector: 'roof-lid', imports: [undefined as never], template: '' });
+const RoofSign = of({ selector: 'roof-sign', imports: [RoofLid], template: '<roof-lid />' });
+const OldGauge = of({ selector: 'old-gauge', standalone: false, template: '' });
+const FrostSign = of({ selector: 'frost-sign', imports: [OldGauge], template: '<old-gauge />' });
+const RainGauge = () => '4 mm';
+const RainSign = of({ selector: 'rain-sign', imports: [RainGauge as never], template: '' });
+
 const loaded = { props: { yard: 'north' }, network: { 'GET /api/hives': hives } };
 const nobody = { keeper: signal(null), signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
+  {
+    title: 'An import that is undefined',
+    code: 'isolate(RoofSign)   // imports RoofLid, which imports undefined',
+    make: () => isolate(RoofSign),
+  },
+  {
+    title: 'An import that is not standalone',
+    code: 'isolate(FrostSign)   // imports OldGauge',
+    make: () => isolate(FrostSign),
+  },
+  {
+    title: 'An import that is no component',
+    code: 'isolate(RainSign)   // imports the function RainGauge',
+    make: () => isolate(RainSign),
+  },
   {
     title: 'A service that nobody provides',
     code: 'isolate(YardGate)',

@@ -1,5 +1,5 @@
 import type { Report } from '../../core/errors/error';
-import { list, print } from '../../core/print';
+import { asCode, list, print } from '../../core/print';
 import { insideStub, leaveOut } from './surrounding';
 
 /** Failures of putting a component on the stage. */
@@ -80,9 +80,9 @@ export const isolating = {
       ? leaveOut(f.stub, f.emptyStub, f.thrower)
       : [
           ...(f.around ? [`What it threw asks for ${f.around} around it:   wrap: [${f.wrapper}]`] : []),
-          f.thrower === f.subject
+          f.thrower === f.subject || f.thrower === 'Anonymous'
             ? 'The error itself is the cause of this one; its stack points at the line.'
-            : `If ${f.thrower} is not what this test is about, stub it:   stub: [${f.thrower}]`,
+            : `If ${f.thrower} is not what this test is about, stub it:   stub: [${asCode(f.thrower)}]`,
         ],
   }),
   'SIM-PAGE-LACKS': (f: { subject: string; thrower: string; feature: string; threw: string }): Report => ({
@@ -92,7 +92,7 @@ export const isolating = {
       /^\w+$/.test(f.feature)
         ? `Give the page one before the component is loaded, in a set-up file:   globalThis.${f.feature} = …`
         : 'Give the page one before the component is loaded, in a set-up file,',
-      ...(f.thrower === f.subject ? [] : [`or stub the child that needs it:   stub: [${f.thrower}]`]),
+      ...(f.thrower === f.subject ? [] : [`or stub the child that needs it:   stub: [${asCode(f.thrower)}]`]),
     ],
   }),
   'SIM-HANDLER-THREW': (f: { gesture: string; threw: string; subject: string }): Report => ({

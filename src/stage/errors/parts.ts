@@ -1,5 +1,5 @@
 import type { Report } from '../../core/errors/error';
-import { list } from '../../core/print';
+import { asCode, list } from '../../core/print';
 
 /** Failures of stubs, parts and outputs. */
 export const parts = {
@@ -21,7 +21,7 @@ export const parts = {
           ]
         : []),
     ],
-    nearest: f.nearest && `stub: [${f.nearest}]`,
+    nearest: f.nearest && `stub: [${asCode(f.nearest)}]`,
     next: [
       f.twin
         ? `Import the very component that ${f.subject} imports, or stub it by name:   stub: ['${f.stub}']`
@@ -45,7 +45,9 @@ export const parts = {
       ? `${f.by} asks for "${f.member}" of ${f.stub}, which is stubbed; its handle has no such member.`
       : `A parent reached through its ref for "${f.member}" of the stub of ${f.stub}, whose handle has no such member.`,
     there: [f.known.length ? `The handle has ${list(f.known)}.` : 'This stub has no handle.'],
-    next: [`Give it one:   stub: [stub(${f.stub}, { handle: { ${f.member}: ${f.by ? '…' : 'spy()'} } })]`],
+    next: [
+      `Give it one:   stub: [stub(${asCode(f.stub)}, { handle: { ${f.member}: ${f.by ? '…' : 'spy()'} } })]`,
+    ],
   }),
   'SIM-PART-NONE': (f: {
     subject: string;
@@ -59,7 +61,7 @@ export const parts = {
       ? {
           head: `${f.subject} renders ${f.part}, which has no element on the page.`,
           there: ['It renders nothing at present, or only text.'],
-          next: [`Look at what it was given:   subject.part(${f.part}).props`],
+          next: [`Look at what it was given:   subject.part(${asCode(f.part)}).props`],
         }
       : {
           head: `${f.subject} has no part ${f.part} on the page.`,
@@ -70,17 +72,17 @@ export const parts = {
                 ? `Its parts are ${list(f.rendered)}.`
                 : `It renders no other component.`,
           ],
-          nearest: f.nearest && `part(${f.nearest})`,
+          nearest: f.nearest && `part(${asCode(f.nearest)})`,
           next: ['Wait for it with   await subject.appears(part(…))   if it comes later.'],
         },
   'SIM-PART-INDEX': (f: { part: string; index: number; times: number }): Report => ({
     head: `part(${f.part}).at(${f.index}) was asked for, and there ${f.times === 1 ? 'is 1' : `are ${f.times}`} on the page.`,
     there: ['They are counted from 0, in page order; -1 is the last one.'],
-    nearest: `part(${f.part}).at(${f.times - 1})`,
+    nearest: `part(${asCode(f.part)}).at(${f.times - 1})`,
   }),
   'SIM-PART-MANY': (f: { part: string; times: number; asked: string }): Report => ({
     head: `${f.asked} needs one ${f.part}, and there are ${f.times} on the page.`,
-    next: [`Say which:   subject.part(${f.part}).at(0)`],
+    next: [`Say which:   subject.part(${asCode(f.part)}).at(0)`],
   }),
   'SIM-PART-TELL': (f: {
     part: string;

@@ -1,6 +1,6 @@
 import type { Report } from '../../core/errors/error';
 import type { Place } from '../../core/origin';
-import { list } from '../../core/print';
+import { asCode, list } from '../../core/print';
 
 type Home = { readonly file: string; readonly name: string };
 
@@ -149,7 +149,7 @@ export const insideStub = (name: string, stub: string): string =>
 /** What to do about it, as code. */
 export const leaveOut = (stub: string, emptyStub = '', thrower: string): string[] => [
   `Leave out what is inside of it:   stub: [${emptyStub}]`,
-  `or stub that too:   stub: [${stub}, ${thrower}]`,
+  `or stub that too:   stub: [${asCode(stub)}, ${asCode(thrower)}]`,
 ];
 
 // A description is not what the code calls a token.
