@@ -43,7 +43,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   if (isExplained(inner)) return inner;
   const { subject, bareReads, chronicle, names, thing, phase, stub } = around;
   const thrower = names[0] ?? subject;
-  const threw = isError(error) ? `${error.name}: ${error.message.split('\n')[0]}` : print(error);
+  const threw = isError(error) ? `${error.name}: ${asWritten(error.message.split('\n')[0]!)}` : print(error);
   const told = { cause: error, chronicle };
   const feature = whatThePageLacks(error);
   if (feature) return explain('SIM-PAGE-LACKS', { subject, thrower, feature, threw }, told);
@@ -106,6 +106,9 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   };
   return explain('SIM-RENDER-THREW', fields, told);
 }
+
+// What a compiler makes of an import: `(0 , import_vue.inject)(…)` was written as `inject(…)`.
+const asWritten = (message: string): string => message.replace(/\(0 ?, ?[\w$]+\.([\w$]+)\)/g, '$1');
 
 const printNames = (names: readonly string[]): string =>
   names

@@ -1,6 +1,7 @@
 import type * as Vue from 'vue';
 import { explain as explainShared } from '../stage/errors';
 import { explain } from './errors';
+import { isError } from '../core/is-error';
 import { nearest } from '../core/near';
 import { asCode, print } from '../core/print';
 import type { Plan } from '../stage/adapter';
@@ -35,7 +36,7 @@ export function listenToFailures(
       explainThrown(error, {
         subject: plan.name,
         ...traceOf(proxy),
-        bareReads,
+        bareReads: [...bareReads, ...destructuredRead(error, instance, asked)],
         provided: plan.provide.map(({ token }) => ({ token, name: nameOfToken(token) })),
         chronicle: plan.chronicle,
         thing: 'injection',
@@ -66,6 +67,22 @@ export function listenToFailures(
       asked.note({ token, value: undefined, reader, isAround: false, origin });
     },
   };
+}
+
+/**
+ * The injection that the thrown text itself says was not there, `const { ns } = inject(KEY, undefined)`: the one
+ * that was asked for last. Nothing where a value of that kind is provided on purpose.
+ */
+function destructuredRead(error: unknown, instance: Instance | undefined, asked: BareReads): BareRead[] {
+  const [, what] =
+    /of '[^']*\binject\)?\([^']*\)' as it is (undefined|null)/.exec(isError(error) ? error.message : '') ??
+    [];
+  const last = asked.all.at(-1);
+  if (!what || !last || !instance || last.reader !== nameOf(instance.type)) return [];
+  const { provides } = (instance.parent ?? instance.appContext) as { provides: object };
+  for (let at: object | null = provides; at; at = Object.getPrototypeOf(at) as object | null)
+    for (const key of Reflect.ownKeys(at)) if (at[key as never] == null) return [];
+  return [{ ...last, value: what === 'null' ? null : undefined }];
 }
 
 // Vue asks itself for some keys of its own.

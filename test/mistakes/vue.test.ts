@@ -107,6 +107,34 @@ const own: Mistake[] = [
       isolate(component('HiveDetail', { setup: () => ({ id: useRoute().params }), template: '{{ id }}' })),
   },
   {
+    title: 'An injection whose default is null',
+    code: 'isolate(Flow)   // const { flow } = inject(Season, null)!',
+    make: () =>
+      isolate(
+        component('Flow', {
+          setup() {
+            const { flow } = inject(Season, null)!;
+            return () => h('p', flow);
+          },
+        }),
+      ),
+  },
+  {
+    title: 'An injection whose default is null, where null is provided',
+    code: 'isolate(Flow, { provide: [[Season, null]] })',
+    make: () =>
+      isolate(
+        component('Flow', {
+          setup() {
+            inject('units', 'kg');
+            const { flow } = inject(Season, null)!;
+            return () => h('p', flow);
+          },
+        }),
+        { provide: [[Season, null as never]] },
+      ),
+  },
+  {
     title: 'An injection that has a default',
     code: "isolate(Flow)   // inject(Season, 'lime'), and throws a RangeError",
     make: () =>
