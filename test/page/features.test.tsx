@@ -73,6 +73,23 @@ it.each<[string, string, () => unknown]>([
     'of what is not displayed',
     () => !make('<p style="display: none"></p>').checkVisibility(),
   ],
+  [
+    'what it does not implement',
+    'and prints no error for it',
+    () => {
+      const { error } = console;
+      const printed: unknown[] = [];
+      console.error = (...said: unknown[]) => void printed.push(...said);
+      const canvas = document.createElement('canvas');
+      const got = [
+        canvas.getContext('2d'),
+        canvas.toDataURL(),
+        getComputedStyle(make('<p></p>'), '::before').display,
+      ];
+      console.error = error;
+      return String(got) === ',data:,,block' && printed.length === 0;
+    },
+  ],
   ['execCommand', 'says it can do nothing', () => document.execCommand('copy') === false],
   ['Range', 'has no size', () => document.createRange().getBoundingClientRect().width === 0],
   [

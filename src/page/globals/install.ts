@@ -5,6 +5,7 @@ import type { Page } from '../../core/replace';
 import { supplyFeatures } from './features';
 import { supplyStandards } from './standards';
 import { watchTimers } from './timers';
+import { quietUnimplemented } from './unimplemented';
 
 const installed = once('installed', () => new WeakSet<object>());
 
@@ -22,6 +23,7 @@ export function install(more: (page: Page) => void): void {
     installed.add(page);
     supplyStandards(page);
     supplyFeatures(page);
+    quietUnimplemented(page);
     watchTimers(page);
     more(page);
     if (page === window) watchErrors(window as unknown as Window);
