@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 12.6,
-  'react.js': 68.2,
-  'vue.js': 69.2,
-  'angular.js': 71.5,
-  'jest.js': 19.2,
+  'index.js': 13.2,
+  'react.js': 70,
+  'vue.js': 71,
+  'angular.js': 73.8,
+  'jest.js': 20.1,
   'seam.js': 12,
 };
 
