@@ -2,7 +2,7 @@ import type { Adapter } from '../stage/adapter';
 import { isPending, pass, prepare, settle, withZone } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
 import { isRunning, mount } from './mount';
-import { propsOf, refuseOptions, slotsOf } from './props';
+import { propsOf, refuseOptions, slotsOf } from './bindings';
 
 export const angularAdapter: Adapter = {
   framework: 'Angular',

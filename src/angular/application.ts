@@ -4,44 +4,43 @@ import * as core from '@angular/core';
 import { createApplication } from '@angular/platform-browser';
 import { once } from '../core/shared';
 import { takeFromTimer } from '../page/globals/errors';
-import { AROUND } from './around';
+import { SURROUNDINGS } from './surroundings';
 
-/** A subject that is up. */
+/** A subject that is mounted. */
 export interface Live {
-  /** Renders it once more, whether Angular thinks it has to or not. */
+  /** Runs change detection on it, even if Angular sees no reason to. */
   check(): void;
   onRendered(): void;
   onThrown(error: unknown): void;
 }
 
 /**
- * One application for all subjects of a test file: to make one takes longer than most tests. Each
- * subject has an injector of its own in it, in which services that belong to the whole application
- * are made anew, so that nothing a test does is there for the next one.
+ * All subjects of a test file share one application, because creating one takes longer than most tests. Each
+ * subject has its own injector, which creates root services again. So no state passes from one test to the next.
  */
 interface Application {
   readonly ref: core.ApplicationRef;
   readonly zone: core.NgZone;
-  /** What must be the same for all subjects, since the application itself works with it. */
+  /** Services that all subjects share, because the application itself uses them. */
   readonly kept: core.Provider[];
-  /** What renders when nobody else does; what is rendered here is off its list. */
+  /** Angular's own scheduler. We clear it after rendering ourselves. */
   readonly scheduler: { cleanup?(): void; runningTick?: boolean };
 }
 
 export const live = new Set<Live>();
 let application: Application | undefined;
 
-/** The application; it is there after {@link prepare}. */
+/** The application. Call {@link prepare} first. */
 export const app = (): Application => application!;
 
-/** True where zone.js tells Angular of what goes on. */
+/** True if zone.js is loaded. */
 export const withZone = (): boolean => typeof (globalThis as { Zone?: unknown }).Zone !== 'undefined';
 
 export const prepare = (): Promise<void> | undefined =>
   application && !application.ref.destroyed ? undefined : start();
 
 async function start(): Promise<void> {
-  // A missing import is an error to Angular only while it is strict about it.
+  // Without strict mode Angular only logs a missing import.
   core.ɵsetUnknownElementStrictMode(true);
   core.ɵsetUnknownPropertyStrictMode(true);
   const ref = await createApplication({
@@ -68,8 +67,8 @@ interface Scoped {
 
 const patched = once('angular-injectors', () => new WeakSet<object>());
 
-// A subject's injector counts as the root of an application, where Angular would make these once more: it is
-// kept from it for the injectors of subjects, which find them in the application then.
+// A subject's injector is a root injector, so Angular would create these services again in it. We prevent that for
+// the injectors of subjects, which then find them in the application.
 function keepFromSubjects(injector: core.EnvironmentInjector): core.Provider[] {
   const own = new Set<unknown>([core.ɵINTERNAL_APPLICATION_ERROR_HANDLER, core.TransferState]);
   const kept = Object.values(core as unknown as Record<string, Token | undefined>).filter(
@@ -77,21 +76,21 @@ function keepFromSubjects(injector: core.EnvironmentInjector): core.Provider[] {
   );
   const injectors = Object.getPrototypeOf(injector) as Scoped;
   const isInScope = injectors.injectableDefInScope;
-  // A version of Angular that asks otherwise is given them one by one.
+  // If this version of Angular has no such method, the services are provided one by one.
   if (!isInScope) return kept.map((token) => ({ provide: token, useValue: injector.get(token!, null) }));
   if (patched.has(injectors)) return [];
   patched.add(injectors);
   const definitions = new Set(kept.map((token) => token!.ɵprov));
   injectors.injectableDefInScope = function (this: Scoped, definition) {
-    if (definitions.has(definition as never) && this.records.has(AROUND)) return false;
+    if (definitions.has(definition as never) && this.records.has(SURROUNDINGS)) return false;
     return isInScope.call(this, definition);
   };
   return [];
 }
 
-// The application renders all subjects in one go, and says nothing of where an error came from.
+// The application renders all subjects together, and does not say which one an error came from.
 function blame(error: unknown): void {
-  // zone.js hands on what a timer threw, and what is rendered in the same go.
+  // zone.js reports what a timer threw together with what was rendered after it.
   if (!isOfRendering(error) && takeFromTimer(error)) return;
   const [first, ...others] = live;
   const guilty = others.length === 0 ? first : [...live].find(fails);
@@ -113,8 +112,8 @@ function fails({ check }: Live): boolean {
 }
 
 /**
- * Takes the injector of a subject down, and its services with it. Angular would do the same to whatever
- * the injector has handed out: what is the application's own is taken out before.
+ * Destroys the injector of a subject and its services. Angular would also destroy the application's own services
+ * that the injector returned, so those are removed first.
  */
 export function destroyInjector(injector: core.EnvironmentInjector): void {
   const { _ngOnDestroyHooks: hooks } = injector as unknown as { _ngOnDestroyHooks?: Set<unknown> };
@@ -122,26 +121,26 @@ export function destroyInjector(injector: core.EnvironmentInjector): void {
   injector.destroy();
 }
 
-/** True while change detection is due. */
+/** True while change detection is scheduled. */
 export const isPending = (): boolean =>
   withZone()
     ? app().zone.hasPendingMicrotasks
     : (app().ref as unknown as { dirtyFlags: number }).dirtyFlags !== 0;
 
-/** Renders what is due. */
+/** Runs change detection if it is scheduled. */
 function flush(): void {
   const { ref, scheduler, zone } = app();
   if ((ref as unknown as { dirtyFlags: number }).dirtyFlags !== 0) {
     try {
-      // The zone renders when it is left. To render outside of it would begin a second rendering from within the
-      // first one, as soon as an effect enters the zone and leaves it.
+      // Angular renders whenever the zone is left. If we called tick() outside the zone, an effect that enters and
+      // leaves the zone would start a second tick inside the first one.
       if (withZone()) zone.run(() => undefined);
       else ref.tick();
     } catch (error) {
       blame(error);
     }
   }
-  // What it scheduled is done: nothing of a subject is left to run after its take-down.
+  // Cancel what the scheduler still has, so that nothing runs after take-down.
   if (!withZone()) scheduler.cleanup?.();
 }
 
@@ -151,15 +150,15 @@ export async function settle(work: () => unknown): Promise<void> {
   flush();
 }
 
-/** Lets time pass. Unlike work, that alone makes a zone render nothing. */
+/** Waits for one turn. This runs outside the zone, so waiting alone triggers no change detection. */
 export async function pass(turn: () => unknown): Promise<void> {
   await turn();
   flush();
 }
 
-/** The same for work that is done at once: it is rendered here, so nothing has to be scheduled for it. */
+/** Like {@link settle}, for synchronous work: we render it ourselves, so the scheduler is not used. */
 export async function settleAtOnce(work: () => void): Promise<void> {
-  // A zone renders after everything, whether it was asked to or not.
+  // With a zone Angular renders after every task anyway.
   if (withZone()) return settle(work);
   const { scheduler, zone } = app();
   scheduler.runningTick = true;

@@ -1,12 +1,66 @@
 import * as core from '@angular/core';
+import { isArranged } from '../core/answers';
 import type { AnyFunction } from '../core/spy';
 import type { Plan } from '../stage/adapter';
-import { directiveOf, hostDirectivesOf, type Definition } from './definitions';
+import type { Declared } from '../stage/declared';
+import { refuse } from '../stage/errors';
+import {
+  broughtBy,
+  componentOf,
+  directiveOf,
+  hostDirectivesOf,
+  list,
+  outputsOf,
+  type Class,
+  type Definition,
+} from './definitions';
+
+/** The props a component accepts: its inputs, and listeners for its outputs. */
+export function propsOf(component: unknown): Declared {
+  const definition = componentOf(component)!;
+  const inputs = [...Object.keys(definition.inputs), ...broughtBy(definition).inputs];
+  const required = requiredIn(component as Class).filter((name) => inputs.includes(name));
+  return { known: [...inputs, ...outputsOf(definition)], required, isClosed: true };
+}
+
+// Only the decorators of a JIT-compiled class say which inputs are required.
+function requiredIn(type: Class): string[] {
+  const { __prop__metadata__: fields = {} } = type as unknown as {
+    __prop__metadata__?: Record<string, { required?: boolean; alias?: string }[]>;
+  };
+  return Object.entries(fields).flatMap(([name, all]) =>
+    all.flatMap(({ required, alias }) => (required ? [alias ?? name] : [])),
+  );
+}
+
+/** @throws SIM-OPTION-VALUE for a `defer` that is no answer */
+export function refuseOptions({ defer }: { readonly defer?: unknown }, calledAt: Error): void {
+  if (defer === undefined || isArranged(defer)) return;
+  const wanted = 'hold(), fail(), later() or inTurn(): how the loading goes';
+  refuse('SIM-OPTION-VALUE', { option: 'defer', value: defer, wanted }, { calledAt });
+}
+
+/** The slots of a component: one for each `<ng-content>` in its template. */
+export function slotsOf(component: unknown): Declared {
+  const { ngContentSelectors = [] } = componentOf(component)!;
+  return {
+    known: ngContentSelectors.map((selector) => (selector === '*' ? 'default' : selector)),
+    isClosed: true,
+  };
+}
+
+/** The inputs of the component with this tag, if the subject imports it. */
+export function inputNamesOf(tag: string, definition: Definition): string[] | undefined {
+  const found = list(definition.directiveDefs).find(
+    (child) => child.template && child.selectors[0]?.[0] === tag,
+  );
+  return found && [...Object.keys(found.inputs), ...broughtBy(found).inputs];
+}
 
 type Ref = core.ComponentRef<object>;
 type Values = Record<string, unknown>;
 
-/** Writes down what the subject tells, and passes it to the functions a test gave. */
+/** Records what the subject emits, and calls the listeners that the test passed. */
 export function listen(
   ref: Ref,
   plan: Plan,
@@ -25,7 +79,7 @@ export function listen(
   }
 }
 
-/** Every output of a component, those of the directives it brings along included, by public name. */
+/** All outputs of a component and its host directives, by public name. */
 function outputsIn({ instance, injector }: Ref, definition: Definition): [string, Told | undefined][] {
   const read = (from: object, fields: Definition['outputs'], name: string) =>
     (from as Values)[fields[name]!] as Told | undefined;
@@ -48,7 +102,7 @@ interface Told {
   next?: AnyFunction;
 }
 
-// To listen would be seen: a component may ask whether anybody does.
+// A component can check whether an output has subscribers, so we wrap its methods instead of subscribing.
 function watchEmits(output: Told, tell: (value: unknown) => void): void {
   for (const way of ['emit', 'next'] as const) {
     const original = output[way];
@@ -60,7 +114,7 @@ function watchEmits(output: Told, tell: (value: unknown) => void): void {
   }
 }
 
-/** Gives a subject its inputs. */
+/** Sets the inputs of a subject. */
 export function assign(ref: Ref, values: Values, definition: Definition): void {
   for (const [name, value] of Object.entries(values)) {
     if (typeof value === 'function' && name in definition.outputs && !core.isSignal(value)) continue;
@@ -71,7 +125,7 @@ export function assign(ref: Ref, values: Values, definition: Definition): void {
   }
 }
 
-/** A signal that is given to a model is written back to, as `[(name)]` does. */
+/** Binds a signal to a model input in both directions, as `[(name)]` does. */
 function bindBothWays(
   ref: Ref,
   name: string,

@@ -4,13 +4,12 @@ import { app } from './application';
 import { componentOf, type Definition } from './definitions';
 import { wrappingComponents } from './injector';
 import type { Scope } from './scope';
-import { fillSlots } from './slots';
 
 type Ref = core.ComponentRef<object>;
 
 /**
- * Makes a subject inside of its wrappers, and puts it on the page. Whatever was made is in `all`,
- * innermost first, also where the making of the next one failed.
+ * Creates a subject inside its wrappers, and adds it to the page. `all` receives every component that was created,
+ * innermost first, even if creating the next one fails.
  */
 export function create(
   plan: Plan,
@@ -21,7 +20,7 @@ export function create(
   const definition = componentOf(plan.component)!;
   const copy = { ɵcmp: scope.component(definition, 1) } as unknown as core.Type<object>;
   const projectableNodes = fillSlots(plan.slots, definition, environmentInjector);
-  // From the outside in: what a wrapper provides is there for what is inside of it.
+  // From the outside in, so that each wrapper's providers exist before its content is created.
   let place: { hostElement?: Element; elementInjector?: core.Injector } = {};
   const wrappers = wrappingComponents(plan);
   for (const [at, [wrapper, inputs]] of wrappers.entries()) {
@@ -47,11 +46,38 @@ export function create(
   return ref;
 }
 
-/** An element that fits the selector of a component. */
+/** Creates an element that matches the selector of a component. */
 function elementFor({ selectors }: Definition, document: Document): Element {
   const [tag, ...attributes] = (selectors[0] ?? []) as string[];
   const element = document.createElement(tag || 'div');
   for (let at = 0; at + 1 < attributes.length; at += 2)
     element.setAttribute(attributes[at]!, attributes[at + 1]!);
   return element;
+}
+
+/**
+ * The nodes for each `<ng-content>` of a subject, by its selector or `default`. A slot is a text, an element, a
+ * component, or a list of these.
+ */
+function fillSlots(
+  slots: Readonly<Record<string, unknown>>,
+  { ngContentSelectors = [] }: Definition,
+  environmentInjector: core.EnvironmentInjector,
+): Node[][] {
+  return ngContentSelectors.map((selector) => {
+    const content = slots[selector === '*' ? 'default' : selector];
+    const all = (Array.isArray(content) ? content : content === undefined ? [] : [content]) as unknown[];
+    return all.map((one) => nodeOf(one, environmentInjector));
+  });
+}
+
+function nodeOf(content: unknown, environmentInjector: core.EnvironmentInjector): Node {
+  if (componentOf(content)) {
+    const ref = core.createComponent(content as core.Type<unknown>, { environmentInjector });
+    environmentInjector.get(core.ApplicationRef).attachView(ref.hostView);
+    return ref.location.nativeElement as Node;
+  }
+  return typeof content === 'object' && content !== null
+    ? (content as Node)
+    : document.createTextNode(String(content));
 }

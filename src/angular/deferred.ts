@@ -6,8 +6,8 @@ import type { Scope } from './scope';
 type Load = () => Promise<unknown>[];
 
 /**
- * The loading of `@defer` blocks, answered as the test says: held it stays in its `@loading`, failed it
- * comes to its `@error`. What is loaded is real or a stub like every other child.
+ * Lets the test decide how `@defer` blocks load: a held answer keeps the `@loading` block, a failure shows the
+ * `@error` block. A component that is loaded is real or a stub, like any other child.
  */
 export const deferredBy = (answer: unknown, scope: Scope, environment: Environment): core.Provider => ({
   provide: core.ɵDEFER_BLOCK_DEPENDENCY_INTERCEPTOR,
@@ -24,7 +24,7 @@ export const deferredBy = (answer: unknown, scope: Scope, environment: Environme
   },
 });
 
-// Angular looks at each thing that was loaded; this one is nothing it could use.
+// Angular inspects each loaded value. It ignores this one.
 class Nothing {}
 
 async function settle(answer: unknown, environment: Environment): Promise<unknown> {

@@ -4,7 +4,7 @@ import * as core from '@angular/core';
 import { Observable } from 'rxjs';
 import type { Plan } from '../stage/adapter';
 import { app } from './application';
-import { AROUND, readProvision, type Surroundings } from './around';
+import { SURROUNDINGS, readProvision, type Surroundings } from './surroundings';
 import { directiveOf, isComponent, isModule } from './definitions';
 import { deferredBy } from './deferred';
 import type { Scope } from './scope';
@@ -60,7 +60,7 @@ export const startAt = (url: string): core.EnvironmentProviders =>
 export function makeInjector(
   plan: Plan,
   handler: core.ErrorHandler,
-  { scope, around }: { scope: Scope; around: Surroundings },
+  { scope, surroundings }: { scope: Scope; surroundings: Surroundings },
   attributed: <T>(work: () => T) => T,
 ): core.EnvironmentInjector {
   const { ref, kept } = app();
@@ -75,7 +75,7 @@ export function makeInjector(
     [
       kept,
       { provide: core.ɵINJECTOR_SCOPE, useValue: 'root' },
-      { provide: AROUND, useValue: around },
+      { provide: SURROUNDINGS, useValue: surroundings },
       { provide: core.ErrorHandler, useValue: handler },
       // Nobody waits for what is only to be looked at.
       { provide: core.ɵANIMATIONS_DISABLED, useValue: true },

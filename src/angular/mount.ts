@@ -7,8 +7,8 @@ import { assign, listen } from './bindings';
 import { create } from './create';
 import { componentOf, list, outputsOf, selectorOf } from './definitions';
 import { makeInjector, startRouter } from './injector';
-import { inputNamesOf } from './props';
-import { nameOfRendered, type Rendered } from './around';
+import { inputNamesOf } from './bindings';
+import { nameOfRendered, type Rendered } from './surroundings';
 import { Scope } from './scope';
 import { wordThrown } from './thrown';
 import { readInstances, readNode } from './tree';
@@ -26,12 +26,12 @@ export function isRunning(container: Element): boolean {
 
 /** What a template is rendered into, as Angular keeps it: the element it belongs to, and what is around it. */
 type View = readonly [host: unknown, ...unknown[]];
-const around = 3;
+const parentAt = 3;
 
 function isWithin(view: View, container: Element): boolean {
   const [host] = view;
   if (host instanceof Element && container.contains(host)) return true;
-  const outer = view[around];
+  const outer = view[parentAt];
   return Array.isArray(outer) && isWithin(outer as unknown as View, container);
 }
 
@@ -51,16 +51,16 @@ export function mount(plan: Plan): Mounted {
     if (made) app().ref.detachView(made.hostView);
     plan.onThrown(failures.word(error));
   };
-  const around = {
+  const surroundings = {
     ...{ subject: component, stubs: plan.stubs },
     provided: new Map(plan.provide.map((one) => [one.token, one])),
     onCreated: (rendered: Rendered) => elements.set(rendered.element, rendered),
     namesAbove: (element: Element) => namesAbove(element, elements),
     onFailed: failures.remember,
   };
-  const scope = Scope.for(around);
+  const scope = Scope.for(surroundings);
   const handler = { handleError: (error: unknown) => report(error) };
-  const injector = makeInjector(plan, handler, { scope, around }, attributed);
+  const injector = makeInjector(plan, handler, { scope, surroundings }, attributed);
   const report = (error: unknown) => (isCoded(error, 201) ? fail(error) : plan.onListenerThrew(error));
   const isHandled = handledBy(
     () => injector.get(core.ErrorHandler),
@@ -177,8 +177,8 @@ function namesAround(name: string, elements: ReadonlyMap<Element, Rendered>): st
 function namesAbove(element: Element, elements: ReadonlyMap<Element, Rendered>): string[] {
   const names: string[] = [];
   for (let at = element.parentElement; at; at = at.parentElement) {
-    const around = elements.get(at);
-    if (around) names.push(nameOfRendered(around));
+    const rendered = elements.get(at);
+    if (rendered) names.push(nameOfRendered(rendered));
   }
   return names;
 }

@@ -1,6 +1,6 @@
 import * as core from '@angular/core';
 import type { StubRecord } from '../stage/stubs';
-import { AROUND, readProvision, type StubOrder, type Surroundings } from './around';
+import { SURROUNDINGS, readProvision, type StubOrder, type Surroundings } from './surroundings';
 import {
   factoryOf,
   flatten,
@@ -20,40 +20,40 @@ import {
 import { isStubType, stubDirective, stubPipe } from './stub-definitions';
 
 /**
- * Makes copies of definitions in which everything below a subject is real or a stub, as the test says.
- * Angular reads a definition once and remembers what it has read, so subjects whose tests say the same
- * share the copies; whose surroundings they are made in is asked when something is made.
+ * Copies component definitions so that each child is real or a stub, as the test says. Angular caches what it reads
+ * from a definition, so subjects with the same options share the copies. A copy looks up the surroundings of the
+ * current subject each time it creates something.
  */
 export class Scope {
   readonly #copies = new Map<Definition, Map<number, Definition>>();
   readonly #stubs = new Map<Class, Map<number, Definition | PipeDefinition>>();
 
-  private constructor(private around: Surroundings) {}
+  private constructor(private surroundings: Surroundings) {}
 
   static readonly #all = new Map<string, Scope>();
 
-  /** The scope for a subject and what its test says. */
-  static for(around: Surroundings): Scope {
-    const key = keyOf(around);
+  /** The scope for a subject with these options. */
+  static for(surroundings: Surroundings): Scope {
+    const key = keyOf(surroundings);
     const known = Scope.#all.get(key);
-    if (known) known.around = around;
-    const scope = known ?? new Scope(around);
-    // The least recently used goes when there are many: each holds copies of what its subject uses.
+    if (known) known.surroundings = surroundings;
+    const scope = known ?? new Scope(surroundings);
+    // Drop the least recently used scope if there are many: each one holds copies of many definitions.
     Scope.#all.delete(key);
     Scope.#all.set(key, scope);
     if (Scope.#all.size > most) Scope.#all.delete(Scope.#all.keys().next().value!);
     return scope;
   }
 
-  /** Lets no other subject share the copies: what Angular remembers of a `@defer` block is how it went. */
+  /** Stops other subjects from sharing the copies: Angular caches how a `@defer` block loaded. */
   retire(): void {
     for (const [key, scope] of Scope.#all) if (scope === this) Scope.#all.delete(key);
   }
 
-  /** The copy of a component that renders its children at a level below the subject (1 for its own). */
+  /** The copy of a component whose children are `level` levels below the subject (1 for the subject's own). */
   component(definition: Definition, level: number): Definition {
-    // Without a depth the level makes no difference.
-    const key = this.around.stubs.depth === Infinity ? 1 : level;
+    // Without `depth` the level does not matter.
+    const key = this.surroundings.stubs.depth === Infinity ? 1 : level;
     const known = this.#copies.get(definition) ?? new Map<number, Definition>();
     this.#copies.set(definition, known);
     let copy = known.get(key);
@@ -78,12 +78,12 @@ export class Scope {
     try {
       return list(directiveDefs);
     } catch (error) {
-      this.around.onFailed(error, nameOf(type) ?? type.name);
+      this.surroundings.onFailed(error, nameOf(type) ?? type.name);
       throw error;
     }
   }
 
-  /** What stands for a component, directive or pipe that a `@defer` block has loaded. */
+  /** The replacement of a component, directive or pipe that a `@defer` block has loaded. */
   loaded(type: unknown): unknown {
     const component = componentOf(type) ?? directiveOf(type);
     const pipe = pipeOf(type);
@@ -96,14 +96,14 @@ export class Scope {
     const isComponent = Boolean(child.template);
     const at = isComponent ? level : 0;
     const find = ({ stubs }: Surroundings) => stubs.peek(child.type, at, () => selectorOf(child));
-    const record = find(this.around);
+    const record = find(this.surroundings);
     if (record) return this.#stubOf(child, at, () => stubDirective(record, child, () => order(child, find)));
     return isComponent ? this.component(child, level + 1) : { ...child, ...this.#watched(child) };
   }
 
   #pipe(pipe: PipeDefinition): PipeDefinition {
     const find = ({ stubs }: Surroundings) => stubs.peek(pipe.type, 0, () => pipe.name);
-    const record = find(this.around);
+    const record = find(this.surroundings);
     if (record) return this.#stubOf(pipe, 0, () => stubPipe(pipe, () => order(pipe, find)));
     return { ...pipe, factory: this.#guard(pipe, factoryOf(pipe)) };
   }
@@ -115,14 +115,14 @@ export class Scope {
     return known.get(level) as D;
   }
 
-  /** The parts of a definition by which its making is seen, and its providers give way to the test's. */
+  /** Changes to a definition that record its creation and let the test's values override its providers. */
   #watched(definition: Definition): Partial<Definition> & Pick<Definition, 'factory'> {
     const make = this.#guard(definition, factoryOf(definition));
     const factory = (type?: unknown) => {
       const instance = make(type) as object;
       if (definition.template) {
         const element = core.inject(core.ElementRef).nativeElement as Element;
-        const { subject, stubs, onCreated } = core.inject(AROUND);
+        const { subject, stubs, onCreated } = core.inject(SURROUNDINGS);
         if (definition.type !== subject) stubs.note(definition.type, undefined);
         onCreated({ element, instance, definition, record: undefined });
       }
@@ -145,7 +145,7 @@ export class Scope {
         return make(asked);
       } catch (error) {
         // Asked for only here: a table makes a thousand components.
-        core.inject(AROUND).onFailed(error, nameOf(type) ?? type.name);
+        core.inject(SURROUNDINGS).onFailed(error, nameOf(type) ?? type.name);
         throw error;
       }
     };
@@ -158,11 +158,11 @@ export class Scope {
 
   /** Providers with those of the test in place of their own. */
   override(providers: Providers): Providers {
-    const { provided } = this.around;
+    const { provided } = this.surroundings;
     if (provided.size === 0) return providers;
     return flatten(providers).map(({ token, provider }) =>
       provided.has(token)
-        ? { provide: token, useFactory: () => readProvision(core.inject(AROUND).provided.get(token)!) }
+        ? { provide: token, useFactory: () => readProvision(core.inject(SURROUNDINGS).provided.get(token)!) }
         : provider,
     );
   }
@@ -171,7 +171,7 @@ export class Scope {
   #standaloneInjector(definition: Definition, level: number, parent: core.EnvironmentInjector) {
     const modules = [...this.#modulesOf(definition, level, new Set())];
     if (modules.length === 0) return null;
-    const overrides = [...parent.get(AROUND).provided].map(([provide, one]) => ({
+    const overrides = [...parent.get(SURROUNDINGS).provided].map(([provide, one]) => ({
       provide,
       useFactory: () => readProvision(one),
     }));
@@ -191,7 +191,7 @@ export class Scope {
       seen.add(type);
       if (isModule(type)) found.add(type);
       const child = componentOf(type);
-      if (child?.standalone && !this.around.stubs.peek(type, level, () => selectorOf(child)))
+      if (child?.standalone && !this.surroundings.stubs.peek(type, level, () => selectorOf(child)))
         for (const module of this.#modulesOf(child, level + 1, seen)) found.add(module);
     }
     return found;
@@ -208,12 +208,12 @@ function once<T>(make: () => T): () => T {
 /** The stub that is being made in the current surroundings. */
 function order(
   { type }: Definition | PipeDefinition,
-  find: (around: Surroundings) => StubRecord | undefined,
+  find: (surroundings: Surroundings) => StubRecord | undefined,
 ): StubOrder {
-  const around = core.inject(AROUND);
-  const record = find(around)!;
-  around.stubs.note(type, record);
-  return { record, around };
+  const surroundings = core.inject(SURROUNDINGS);
+  const record = find(surroundings)!;
+  surroundings.stubs.note(type, record);
+  return { record, surroundings };
 }
 
 const numbers = new WeakMap<object, number>();

@@ -4,28 +4,28 @@ import type { AnyFunction } from '../core/spy';
 import { stubAttributes } from '../stage/stub-markup';
 import type { StubInstance } from '../stage/stubs';
 import type { Definition } from './definitions';
-import type { StubOrder } from './around';
+import type { StubOrder } from './surroundings';
 
 export type Field = Record<string, unknown>;
 type Heard = Record<string, AnyFunction>;
 
-/** What one stub on the page has. */
+/** One stub on the page. */
 export interface StubBody extends StubInstance {
   readonly fields: Field;
   dirty: boolean;
-  /** True once a form directive beside it has been told of it. */
+  /** True after a form directive on the same element knows it. */
   servesForms?: boolean;
-  /** Takes down what was given since it was asked last. */
+  /** Records the inputs that changed since the last call. */
   give(): void;
-  /** Where work of the stub's own runs without Angular rendering for it. */
+  /** Used to run our own work without triggering change detection. */
   readonly zone: core.NgZone;
 }
 
 export const bodies = new WeakMap<object, StubBody>();
 
-/** Takes down that a stub is on the page. */
+/** Registers a stub that is on the page. */
 export function enter(
-  { record, around }: StubOrder,
+  { record, surroundings }: StubOrder,
   instance: object,
   definition: Definition,
   isComponent: boolean,
@@ -51,14 +51,14 @@ export function enter(
   bodies.set(instance, body);
   core.inject(core.DestroyRef).onDestroy(() => drop(record.instances, body));
   record.instances.push(body);
-  if (isComponent) around.onCreated({ element, instance, definition, record });
+  if (isComponent) surroundings.onCreated({ element, instance, definition, record });
   changed(body);
   return body;
 }
 
-// Angular sets one input after the other; when the last one is set the stub has been given something.
+// Angular sets inputs one by one. We record them together after the last one.
 function changed(body: StubBody): void {
-  // Inside the zone Angular would render after it, which may set the input again, and so on for ever.
+  // In the zone this microtask would trigger change detection, which may set the input again, in an endless loop.
   if (!body.dirty) body.zone.runOutsideAngular(() => queueMicrotask(body.give));
   body.dirty = true;
 }
@@ -68,7 +68,7 @@ function mark(element: Element, name: string, props: object): void {
     if (value !== undefined) element.setAttribute(attribute, value);
 }
 
-/** Takes down an input that was given. */
+/** Records an input. */
 export function take(instance: object, name: string, value: unknown): StubBody {
   const body = bodies.get(instance)!;
   body.props[name] = value;
@@ -76,7 +76,7 @@ export function take(instance: object, name: string, value: unknown): StubBody {
   return body;
 }
 
-/** A field that a parent can listen to; that of a model is a signal, too. */
+/** Creates the field of an output. For a model input the field is a signal as well. */
 function makeOutput(fields: Field, field: string): AnyFunction & { listeners: Set<AnyFunction> } {
   const listeners = new Set<AnyFunction>();
   const tell = (value: unknown) => listeners.forEach((listener) => listener(value) as unknown);
@@ -97,7 +97,7 @@ const listened = (heard: Heard): Heard =>
     ),
   );
 
-/** What a form asks of a control, so that a stubbed one keeps the form working. */
+/** The methods a form calls on a control, so that forms work with a stubbed control. */
 export function controlOf(body: StubBody) {
   return {
     writeValue(value: unknown) {

@@ -11,19 +11,18 @@ import {
   type PipeDefinition,
   type Providers,
 } from './definitions';
-import type { StubOrder } from './around';
-import { throwerIn } from './trace';
+import type { StubOrder } from './surroundings';
+import { throwerIn } from './thrown';
 import { bodies, controlOf, enter, take, type Field, type StubBody } from './stub-body';
 
 const stubTypes = new WeakSet<object>();
 
-/** True for a class made here. */
+/** True for a stub class created here. */
 export const isStubType = (type: unknown): boolean => stubTypes.has(type as object);
 
 /**
- * The definition that takes the place of a component's or directive's: its selectors, inputs, outputs
- * and the name it is exported by, and nothing else. Whoever looks for the class of the original finds
- * the stub.
+ * The definition that replaces a component or directive. It has the original's selectors, inputs, outputs and
+ * `exportAs`, and nothing else. Queries and injections of the original class find the stub.
  */
 export function stubDirective(record: StubRecord, original: Definition, order: () => StubOrder): Definition {
   const brought = broughtBy(original);
@@ -47,7 +46,7 @@ export function stubDirective(record: StubRecord, original: Definition, order: (
   });
 }
 
-// Angular makes a definition with all its fields once; each stub is a copy of that.
+// Angular creates one empty definition with all its fields. Each stub copies it.
 let component: object | undefined;
 const blankComponent = (): object =>
   (component ??= core.ɵɵdefineComponent({
@@ -58,7 +57,7 @@ let directive: object | undefined;
 const blankDirective = (): object =>
   (directive ??= core.ɵɵdefineDirective({ type: class {}, standalone: true } as never) as object);
 
-/** Where a definition fits in. */
+/** What matches a definition to elements and bindings. */
 const place = ({ selectors, exportAs, inputs, outputs }: Definition) => ({
   selectors,
   exportAs,
@@ -67,14 +66,14 @@ const place = ({ selectors, exportAs, inputs, outputs }: Definition) => ({
   declaredInputs: Object.fromEntries(Object.keys(inputs).map((name) => [name, name])),
 });
 
-// A stub puts what its parent put inside of it where it is.
+// A stub renders its projected content.
 function project(flags: number): void {
   if ((flags & 1) === 0) return;
   core.ɵɵprojectionDef();
   core.ɵɵprojection(0);
 }
 
-/** The component the test draws in the place of the original, or a template of the test's own. */
+/** The test's own component or template for the stub. */
 function drawnBy({ how, name }: StubRecord, original: Definition): Definition | undefined {
   const { render } = how;
   return typeof render === 'string'
@@ -84,7 +83,7 @@ function drawnBy({ how, name }: StubRecord, original: Definition): Definition | 
 
 function compile(name: string, template: string, inputs: readonly string[]): Class {
   const type = class {};
-  // What it is called becomes the name of a function, which a selector cannot be.
+  // Angular derives a function name from the class name, so it must not contain characters of a selector.
   Object.defineProperty(type, 'name', { value: name.replace(/\W/g, '_') });
   core.Component({ selector: 'sim-part', template, inputs: [...inputs] })(type);
   return type;
@@ -94,7 +93,7 @@ interface SignalNode {
   applyValueToInputSignal(node: SignalNode, value: unknown): void;
 }
 
-/** A component of the test's own where the original stands: what it has no input for is only kept. */
+/** Renders the test's component in place of the original. Values it has no input for are only recorded. */
 function takePlace(original: Definition, drawn: Definition, order: () => StubOrder): Definition {
   const make = factoryOf(drawn);
   const inputs = { ...fieldsFor(Object.keys(original.inputs)), ...drawn.inputs };
@@ -134,7 +133,7 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
       for (const [field, flags] of Object.values(original.inputs))
         this[field] = (flags & signalBased) !== 0 ? core.signal(undefined) : undefined;
       const ordered = order();
-      const { record, around } = ordered;
+      const { record, surroundings } = ordered;
       const reached = new Proxy(this, {
         get: (target, key, receiver) =>
           typeof key === 'symbol' || key in target || isProbe(key) || /^(ng|ɵ)/.test(key)
@@ -143,10 +142,10 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
               ? record.answerAsMethod(key)
               : (record.reach() as Field)[key],
       });
-      // What stands around the stub reaches it by a query of its own, and is told of what the stub does not have.
+      // Components around the stub reach it by a query. For them a missing member is a failure.
       const isAskedFromWithin = () => {
         const asker = record.whoAsks?.();
-        return asker !== undefined && !around.namesAbove(body.element()!).includes(asker);
+        return asker !== undefined && !surroundings.namesAbove(body.element()!).includes(asker);
       };
       record.whoAsks = () => throwerIn(new Error());
       const body = enter(ordered, this, original, isComponent);
@@ -166,7 +165,7 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
   return type as never;
 }
 
-// Of a class that is stubbed only the methods are known; its fields are made by its constructor.
+// Only the methods of a stubbed class are known. Its constructor, which creates the fields, never runs.
 const isMethod = ({ prototype }: Class, key: string): boolean => {
   for (
     let at = prototype as object | null;
@@ -183,7 +182,7 @@ interface FormControl {
   valueAccessor?: unknown;
 }
 
-// A control that asks for its form directive, and makes itself known to it, is missed by it where a stub stands.
+// Some controls inject their form directive and register themselves with it. A stub has to do that too.
 function serveForms(stub: object, body: StubBody): void {
   if (body.servesForms) return;
   body.servesForms = true;
@@ -191,7 +190,7 @@ function serveForms(stub: object, body: StubBody): void {
     if ('valueAccessor' in beside && !beside.valueAccessor) beside.valueAccessor = stub;
 }
 
-/** Whoever asks for the original, or for what it stands for under another token, gets the stub. */
+/** Makes the original class, and other tokens that alias it, resolve to the stub. */
 function aliases(
   original: Definition,
   stub: Class,
@@ -199,7 +198,7 @@ function aliases(
 ): Definition['providersResolver'] {
   const own = { provide: original.type, useExisting: stub };
   const resolve = original.providersResolver;
-  // Only Angular itself knows how to take providers in.
+  // Angular's own feature knows how to register providers.
   const bare = { providersResolver: null } as unknown as Definition;
   (core.ɵɵProvidersFeature as unknown as (providers: Providers) => (on: object) => void)([own])(bare);
   return (definition, process = same) => {
@@ -219,7 +218,7 @@ const aliasesIn = (providers: Providers, original: Class, stub: Class): Provider
       : [];
   });
 
-/** The definition that takes the place of a pipe's: it hands on what it is given, or what the test says. */
+/** The definition that replaces a pipe. It returns its input, or what the test says. */
 export function stubPipe(original: PipeDefinition, order: () => StubOrder): PipeDefinition {
   const make = ({ record }: StubOrder) => ({
     transform(value: unknown, ...args: unknown[]): unknown {

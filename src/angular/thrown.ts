@@ -9,9 +9,8 @@ import { homeOfExport } from '../seam/exports';
 import type { Plan } from '../stage/adapter';
 import { explainThrown } from '../stage/thrown';
 import { nameOfDescribed, nameOfToken, plainName } from './definitions';
-import { throwerIn } from './trace';
 
-interface Around {
+interface Circumstances {
   readonly plan: Plan;
   /** Who was being made when this was thrown. */
   askerOf(error: unknown): string | undefined;
@@ -30,12 +29,12 @@ type Coded = Error & {
 };
 
 /** Words what Angular threw, by its code, with the line that mends it. */
-export function wordThrown(error: unknown, around: Around): Error {
+export function wordThrown(error: unknown, circumstances: Circumstances): Error {
   if (isExplained(error)) return error;
-  const { plan } = around;
+  const { plan } = circumstances;
   const { code, ngErrorCode, message = '' } = (error ?? {}) as Coded;
   const told = { cause: error, chronicle: plan.chronicle };
-  const thrower = around.askerOf(error) ?? throwerIn(error) ?? plan.name;
+  const thrower = circumstances.askerOf(error) ?? throwerIn(error) ?? plan.name;
   const [, imported, importer = thrower] = invalidImport.exec(message) ?? [];
   if (imported) {
     const fields = {
@@ -47,7 +46,7 @@ export function wordThrown(error: unknown, around: Around): Error {
   }
   switch (Math.abs(code ?? ngErrorCode ?? 0)) {
     case 201:
-      return explain('SIM-PROVIDE-MISSING', providerFields(error as Coded, thrower, around), told);
+      return explain('SIM-PROVIDE-MISSING', providerFields(error as Coded, thrower, circumstances), told);
     case 302: {
       const [, name = '', reader = thrower] =
         /The pipe '(.+?)' could not be found in the '(.+?)'/.exec(message) ?? [];
@@ -59,7 +58,7 @@ export function wordThrown(error: unknown, around: Around): Error {
     }
     case 303: {
       const [, property = '', element = ''] = /Can't bind to '(.+?)' since .* of '(.+?)'/.exec(message) ?? [];
-      const known = around.inputsOf(element);
+      const known = circumstances.inputsOf(element);
       const reader = readerIn(message) ?? thrower;
       const fields = { property, element, reader, known, nearest: nearest(property, known ?? []) };
       return explainOwn('SIM-BINDING-UNKNOWN', fields, told);
@@ -67,7 +66,7 @@ export function wordThrown(error: unknown, around: Around): Error {
     case 304: {
       const [, name = ''] = /'(.+?)' is not a known element/.exec(message) ?? [];
       const reader = readerIn(message) ?? thrower;
-      const near = nearest(name, around.selectors());
+      const near = nearest(name, circumstances.selectors());
       return explainOwn('SIM-IMPORT-MISSING', { kind: 'component', name, reader, nearest: near }, told);
     }
     case 919:
@@ -85,7 +84,7 @@ export function wordThrown(error: unknown, around: Around): Error {
   }
   return explainThrown(error, {
     subject: plan.name,
-    names: around.namesAround(thrower),
+    names: circumstances.namesAround(thrower),
     bareReads: [],
     provided: plan.provide.map(({ token }) => ({ token, name: nameOfToken(token) })),
     chronicle: plan.chronicle,
@@ -113,7 +112,7 @@ function phaseOf(error: unknown): string {
     : 'while rendering';
 }
 
-function providerFields(error: Coded, asker: string, { plan }: Around) {
+function providerFields(error: Coded, asker: string, { plan }: Circumstances) {
   const { ngTokenPath = [], message } = error;
   const [, named = ''] = /No provider for `?(?:InjectionToken )?(.+?)`? found/.exec(message) ?? [];
   const isToken = /InjectionToken/.test(message);
@@ -134,4 +133,16 @@ function providerFields(error: Coded, asker: string, { plan }: Around) {
     home: homeOfExport(token),
     readAt: siteIn(error),
   };
+}
+
+/**
+ * The component whose code a stack leads through first: a template is a function named after its component,
+ * a hook a method of it.
+ */
+export function throwerIn(error: unknown): string | undefined {
+  const stack = isError(error) ? (error.stack ?? '') : '';
+  const found =
+    /at (?:Object\.)?_?(\w+?)_(?:\w+_)?Template\b|at _?(\w+)\.ng[A-Z]\w+|at new _?([A-Z]\w+)/.exec(stack) ??
+    [];
+  return found[1] ?? found[2] ?? found[3];
 }

@@ -2,7 +2,7 @@ import * as core from '@angular/core';
 import type { AnyFunction } from '../core/spy';
 import type { Instance, TreeNode } from '../stage/adapter';
 import { readDom } from '../stage/read-dom';
-import { nameOfRendered, type Rendered } from './around';
+import { nameOfRendered, type Rendered } from './surroundings';
 import { directiveOf, type Definition } from './definitions';
 
 /** The components that are on the page, by their elements. */

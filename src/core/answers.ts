@@ -3,9 +3,9 @@ import type { Held } from './hold';
 import { Memory } from './memory';
 
 /**
- * ONE set of answers for every double: functions, services and routes. Each answer carries a
- * plain `simulacra` mark instead of a class, so that answers made by one copy of this library are
- * understood by another (an ES module and a CommonJS bundle in one process).
+ * The answers that all doubles share: functions, services and routes. Each answer has a `simulacra` mark
+ * instead of a class, so that one copy of this library understands the answers of another (an ES module and a
+ * CommonJS bundle in one process).
  */
 export interface Failure {
   readonly simulacra: 'fail';

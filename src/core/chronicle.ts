@@ -101,7 +101,7 @@ export class ChronicleLog implements Chronicle {
   }
 }
 
-// Text that is expensive to make is made when somebody reads it.
+// Text that is expensive to create is created when it is read.
 const told = (
   at: number,
   kind: HappeningKind,
@@ -150,7 +150,7 @@ function line(entry: Happening, before: Happening | undefined, column: number, w
   return `${start}${cut}${because ? `   ${because}` : ''}`;
 }
 
-// A cause that stands on the line above needs no saying.
+// A cause on the previous line is not repeated.
 const causeOf = ({ kind, cause }: Happening, before: Happening | undefined): string =>
   cause && cause !== before && cause.kind !== 'mounted' && (kind === 'rendered' || kind === 'threw')
     ? `after ${cause.kind}`

@@ -15,9 +15,9 @@ export interface Clock {
 }
 
 /**
- * What one subject has of its own: its clock, its gate, its open work, its chronicle, its failures and
- * what its answers remember. It exists from the call of `isolate` to the end of the take-down, and is
- * handed to everything that works for the subject.
+ * Everything that belongs to one subject: its clock, gate, open work, chronicle, failures, and the memory of
+ * its answers. It exists from the call of `isolate` to the end of take-down. Everything that works for the
+ * subject gets it.
  */
 export class Environment {
   readonly chronicle = new ChronicleLog();
@@ -119,7 +119,7 @@ export class Environment {
     complaints.push(...(await this.sandbox.undo()));
     this.gate.close();
     for (const callOff of this.#timers ?? []) callOff();
-    // What was thrown while it was taken down, a cleanup of an effect for example.
+    // Errors thrown during take-down, in the cleanup of an effect for example.
     complaints.push(...this.takeFailures());
     this.state = 'down';
     shared.last = this.name;

@@ -8,9 +8,9 @@ export interface PendingAnswer {
 }
 
 /**
- * An answer that is ready at once would be rendered together with the loading state before it, and
- * the loading state would never be seen. So every answer that a component waits for passes the gate of
- * its environment, which opens only after what came before has been rendered.
+ * If an answer arrived immediately, it would be rendered together with the loading state, which nobody would
+ * see. So each answer waits at the gate of its environment, which opens after everything before it was
+ * rendered.
  */
 export class Gate {
   #waiting: (PendingAnswer & { readonly go: () => void })[] = [];
@@ -55,7 +55,7 @@ export class Gate {
     this.#waiting = [];
   }
 
-  // Between the steps of a test nobody drives the turns: a component's own timer may ask then.
+  // Between the steps of a test nothing runs turns, but a timer of the component may send a request.
   async #openUnattended(): Promise<void> {
     await nextTurn();
     await nextTurn();

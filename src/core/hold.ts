@@ -45,7 +45,7 @@ export function hold<T = unknown>(): Held<T> {
   const memory = new Memory<State>((outside) => {
     let settle: State['settle'] = () => {};
     const answer = new Promise<{ readonly value: unknown }>((resolve) => (settle = resolve));
-    // What the test has let go before the subject was there holds for the subject too.
+    // A release before the subject existed counts for it too.
     if (outside?.given) settle(outside.given);
     return { answer, settle, given: outside?.given };
   });
@@ -58,7 +58,7 @@ export function hold<T = unknown>(): Held<T> {
       refuse('SIM-HOLD-TWICE', { asked: by, before: `${states[0]!.given!.by}()` }, { calledAt });
     for (const state of open) {
       state.given = { value, by };
-      // Wrapped: an answer that is itself a promise must not be awaited here.
+      // Wrapped, because an answer that is a promise must not be awaited here.
       state.settle({ value });
     }
     await restOfAll();

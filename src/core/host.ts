@@ -1,12 +1,12 @@
 /**
- * The outside world, reached through one door. A test runner's page environment often hides the
- * real timers and the Fetch classes of the process behind its own window, so they are looked up in
- * the realm the process itself runs in. Taken once, before any test can replace them.
+ * Access to the process itself. A runner's page environment often hides the process's timers and Fetch
+ * classes behind its own window, so we look them up in the realm of the process. They are captured once,
+ * before any test can replace them.
  */
 type Globals = typeof globalThis & { setImmediate?: (run: () => void) => unknown };
 
-// A page environment passes Buffer in from outside, and a function's constructor builds functions
-// in the realm it came from. In a browser there is no Buffer, and the page's own realm is right.
+// A page environment passes Buffer in from outside, and the constructor of its functions creates functions in
+// that outer realm. A browser has no Buffer; there the page's own realm is the right one.
 const borrowed = (globalThis as { Buffer?: { constructor: unknown } }).Buffer?.constructor;
 export const realm: Globals =
   typeof borrowed === 'function'
@@ -40,8 +40,8 @@ const classes = new Map<string, PropertyDescriptor | undefined>(
 );
 
 /**
- * A class of the process itself, as it was before a double took its place. Node loads its Fetch
- * classes when they are first read, which takes longer than many a test, so nothing reads them here.
+ * A class of the process, as it was before a double replaced it. Node loads its Fetch classes on first read,
+ * which takes longer than many tests, so nothing reads them here.
  */
 export function native<K extends keyof Classes>(name: K): Classes[K] {
   const found = classes.get(name);
@@ -62,7 +62,7 @@ const startTask: (run: () => void) => unknown = realm.setImmediate ?? taskByMess
 /** Resolves in a later turn of the event loop, when every microtask that is due has run. */
 export const nextTurn = (): Promise<void> => new Promise((resolve) => void startTask(resolve));
 
-// Only a page without setImmediate comes here; a timer of 0 ms would be held back to 4 ms.
+// For pages without setImmediate. Nested timers of 0 ms would be clamped to 4 ms.
 function taskByMessage(): (run: () => void) => void {
   const { port1, port2 } = new realm.MessageChannel();
   const waiting: (() => void)[] = [];

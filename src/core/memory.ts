@@ -2,8 +2,8 @@ import type { Environment } from './environment';
 import { allUp, shared } from './shared';
 
 /**
- * What an answer remembers, made anew for each subject: an answer is a description, and may stand in the
- * defaults of a whole team. Outside of every subject it remembers until the test is over.
+ * The memory of an answer, separate for each subject: an answer is only a description, and a whole team may
+ * share it in its defaults. Without a subject the memory lasts until the end of the test.
  */
 export class Memory<S> {
   #outside: { readonly test: number; readonly state: S } | undefined;

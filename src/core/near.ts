@@ -1,5 +1,5 @@
 /**
- * How many letters must be changed, added, dropped or swapped with a neighbour.
+ * The number of letters to change, add, drop or swap with a neighbour to get from one word to the other.
  *
  * @param most where it is more than this, any number above it will do
  */
@@ -32,8 +32,8 @@ function distanceApart(a: string, b: string, most: number): number {
 }
 
 /**
- * The candidate a person most likely meant, or undefined when none is close. A difference of
- * capitals only counts as the closest of all.
+ * The candidate a person most likely meant, or undefined if none is close. A candidate that differs only in
+ * capitals is the closest.
  */
 export function nearest<T>(
   wanted: string,
@@ -46,7 +46,7 @@ export function nearest<T>(
   let least = Infinity;
   for (const candidate of candidates) {
     const other = read(candidate).toLowerCase();
-    // A long text that has the words somewhere in it is nothing a person would have meant.
+    // A long text that merely contains the words is not what a person meant.
     if (other.length > low.length * 4 + 60) continue;
     const isFar = Math.abs(other.length - low.length) > most;
     const far = other === low ? 0 : isFar ? Infinity : distance(low, other, Math.min(most, least));

@@ -16,9 +16,9 @@ export interface OpenItem {
   readonly isImmediate?: boolean;
 }
 
-// A timer this short is due at once: platforms raise shorter delays to 1 ms.
+// Timers this short count as due immediately: platforms raise 0 to 1 ms.
 const immediately = 1;
-// A timer that was due this long ago and never ran was cancelled in a way nobody could see.
+// A timer that is overdue by this much was cancelled in a way we could not see.
 const lost = 1000;
 
 /** Everything a subject has under way. Rest is decided from it. */

@@ -43,7 +43,7 @@ export function readerIn(error: Stacked): Place | undefined {
   return found;
 }
 
-// The source maps of Angular name files of the machine that it was built on.
+// Angular's source maps name files on the machine it was built on.
 const notUsers = /node_modules|node:|<anonymous>|-fastbuild[\w-]*\/bin\/packages\//;
 
 function placeOf(frame: string): Place | undefined {

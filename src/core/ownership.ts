@@ -18,7 +18,8 @@ export function runAs<T>(environment: Environment, work: () => T): T {
   const before = shared.current;
   shared.current = environment;
   try {
-    // Following promise chains slows every promise down a little, so nobody pays while there is no choice.
+    // Tracking promise chains slows every promise down a little, so it is off while only one subject is
+    // possible.
     if (!following.follower && (shared.environments.size > 1 || environment.state === 'down'))
       following.follower = followCalls();
     return following.follower ? following.follower.run(environment, work) : work();
@@ -34,14 +35,14 @@ export function runningEnvironment(): Environment | undefined {
 }
 
 /**
- * The subject a call belongs to; one that was taken down already where a late call of it is seen.
+ * The subject that a call belongs to. For a late call this may be a subject that was taken down.
  *
  * @param fits tells whether a subject could be meant, where nothing else tells
  */
 export function ownerOfCall(fits?: (environment: Environment) => boolean): Environment | undefined {
   const running = runningEnvironment();
   if (running) {
-    // What goes on from here is this subject's, whoever had the framework render it.
+    // Everything from here on belongs to this subject, even if another one triggered the rendering.
     following.follower?.enter(running);
     return running;
   }
@@ -64,8 +65,8 @@ function only(): Environment | undefined {
 }
 
 /**
- * Reports a refusal to the subject whose code was refused, which may catch it. Where the test's own code
- * was refused there is nothing to report: it sees the error itself.
+ * Reports a refusal to the subject whose code was refused, because that code may catch the error. The test's
+ * own code sees the error itself, so nothing is reported then.
  */
 export function reportRefusal(error: Error): void {
   const owner =

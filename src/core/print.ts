@@ -23,7 +23,7 @@ function printDeep(value: unknown, depth: number, above: readonly object[]): str
   }
 }
 
-// A proxy or an accessor may throw whatever is read of it.
+// Reading from a proxy or an accessor may throw.
 function printSafely(value: object, depth: number, above: readonly object[]): string {
   try {
     return printObject(value, depth, above);
@@ -53,7 +53,7 @@ function printObject(value: object, depth: number, above: readonly object[]): st
     if (depth > 1) return `[${value.length}]`;
     return `[${some(value.slice(0, mostInside).map(one), value.length)}]`;
   }
-  // By its tag, so that one of another realm (a page in a runner) is known as well.
+  // By its tag, so that objects of another realm (a page in a runner) are recognized too.
   const kind = Object.prototype.toString.call(value).slice(8, -1);
   if (kind === 'Map' || kind === 'Set') return printCollection(value as Collection, kind, depth, one);
   const called = (read(value, 'constructor') as { name?: unknown } | undefined)?.name;
@@ -62,9 +62,9 @@ function printObject(value: object, depth: number, above: readonly object[]): st
   return printFields(value, name, one);
 }
 
-// What JSX makes, by the tag or component it is of.
+// A JSX element, by its tag or component.
 function printElement(value: object): string {
-  // A context, a memo: nothing that has props.
+  // A context or a memo, which has no props.
   if (!('props' in value)) return String(read(value, '$$typeof')).replace(/^Symbol\((.*)\)$/, '$1');
   const type = read(value, 'type');
   if (typeof type === 'string') return `<${type}>`;
@@ -92,7 +92,7 @@ function printCollection(
 
 function printFields(value: object, name: string, one: (item: unknown) => string): string {
   const fields: string[] = [];
-  // Not by a list of all keys: an object may have very many.
+  // Without listing all keys, since an object may have very many.
   for (const key in value) {
     if (!Object.hasOwn(value, key)) continue;
     if (fields.length === mostInside) {

@@ -1,10 +1,7 @@
 /** A global object whose properties are replaced: the page's window, and the process's own where they differ. */
 export type Page = Record<PropertyKey, unknown>;
 
-/**
- * Puts a global in place that is made when it is first read. A test may write over it, as over any other
- * global.
- */
+/** Installs a global whose value is created on first read. A test may overwrite it like any other global. */
 export function supplyGlobal(page: Page, name: string, make: () => unknown, enumerable = true): void {
   Object.defineProperty(page, name, {
     configurable: true,
@@ -26,7 +23,7 @@ export function replaceFunction<F extends AnyFunction>(
   const original = page[name];
   if (typeof original !== 'function') return;
   const replacement = wrap(original as F);
-  // With what the platform hangs on it: Node's setTimeout knows its promised form.
+  // With the platform's own properties: Node's `setTimeout` has a promisified form.
   for (const [key, descriptor] of Object.entries(Object.getOwnPropertyDescriptors(original)))
     if (key !== 'prototype') Object.defineProperty(replacement, key, descriptor);
   for (const key of Object.getOwnPropertySymbols(original))

@@ -7,8 +7,8 @@ type Undo = () => unknown;
 export type Occasion = 'end' | 'failing' | 'unmounted';
 
 /**
- * Everything put in place for one subject. What is put in place last is taken down first, and a
- * step that fails does not keep the others from being taken down.
+ * Undoes everything that was set up for one subject, in reverse order. A step that fails does not stop the
+ * others.
  */
 export class Sandbox {
   readonly #undo: Undo[] = [];
@@ -37,7 +37,7 @@ export class Sandbox {
     for (let undo = this.#undo.pop(); undo; undo = this.#undo.pop()) {
       try {
         const work = undo();
-        // Waiting for what is done already takes a turn of its own.
+        // Awaiting something that is already done would cost a turn.
         if (isPromise(work)) await work;
       } catch (error) {
         thrown.push(error);

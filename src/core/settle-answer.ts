@@ -20,15 +20,15 @@ export interface Asker {
 }
 
 /**
- * Follows an answer (held, late, in turn, a function of the question) until it is a value or a
- * failure, which then waits at the gate of the subject that asked.
+ * Resolves an answer (held, late, in turn, a function of the request) to a value or a failure, which then
+ * waits at the gate of the subject that asked.
  */
 export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settled> {
   const { environment, label } = asker;
   let current = answer;
   for (;;) {
     current = typeof current === 'function' ? asker.call(current as () => unknown) : current;
-    // Only what has to be awaited is: each turn more is one more in which nothing is rendered.
+    // Await only what has to be awaited: each further turn delays rendering.
     if (isPromise(current)) current = await current;
     if (typeof current === 'function') continue;
     if (!isArranged(current)) {
@@ -63,7 +63,7 @@ const passGate = ({ environment, label }: Asker) => environment?.gate.pass(label
 async function passTime(delay: number, { environment, label }: Asker): Promise<void> {
   const end = environment?.work.beginTimer(label, delay);
   const until = readClock() + delay;
-  // A timer of the platform may be early by a millisecond.
+  // A platform's timer may fire a millisecond early.
   do
     await new Promise<void>((resolve) => {
       const left = Math.max(0, Math.ceil(until - readClock()));

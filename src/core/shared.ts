@@ -2,9 +2,9 @@ import type { Environment } from './environment';
 import type { Step } from './step';
 
 /**
- * Process-wide singletons, shared by duplicate bundles (the ES module and the CommonJS one, or two
- * versions of an entry). What concerns one subject lives in that subject's environment; what stands
- * here is what the environments of a process have in common.
+ * Singletons of the process, shared by duplicate bundles (an ES module and a CommonJS bundle, or two versions
+ * of an entry). Anything that concerns one subject is in its environment. Only what the environments have in
+ * common is here.
  */
 export interface Shared {
   /** Environments that are up or being taken down, oldest first. */

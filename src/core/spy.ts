@@ -11,8 +11,8 @@ import type { Environment } from './environment';
 export type AnyFunction = (...args: any[]) => any;
 
 /**
- * The answers a function takes. `fail`, `hold` and `later` answer with a promise, so the compiler
- * takes them only where the function returns one.
+ * The answers for a function. `fail`, `hold` and `later` answer with a promise, so the compiler accepts them
+ * only if the function returns one.
  */
 export type AnswerOf<F extends AnyFunction> = Plain<ReturnType<F>> | CallAnswerOf<F>;
 
@@ -20,7 +20,7 @@ export type AnswerOf<F extends AnyFunction> = Plain<ReturnType<F>> | CallAnswerO
 export type CallAnswerOf<F extends AnyFunction> =
   F | PromisedAnswer<ReturnType<F>> | StreamAnswer<ReturnType<F>>;
 
-// A function is always called, so it cannot be what another one returns as it is.
+// A function as an answer is always called, so a function cannot be a plain return value.
 type Plain<R> = R extends AnyFunction ? never : R;
 
 type StreamAnswer<R> =
@@ -60,7 +60,7 @@ export function spy<F extends AnyFunction = AnyFunction>(answer?: AnswerOf<F>, n
   const double = function (this: unknown, ...args: Parameters<F>): unknown {
     calls.push(args);
     const environment = ownerOfCall();
-    // Printed at once: what was handed over may be changed later.
+    // Print now, because the arguments may change later.
     environment?.chronicle.add('called', double.name, {
       detail: printCall('', args),
       from: environment.running(),
@@ -86,8 +86,8 @@ interface Call {
 const giveAnswer = (answer: unknown, call: Call): unknown =>
   giveResult(typeof answer === 'function' ? call.ask(answer as AnyFunction) : answer, call);
 
-// A turn may hold a plain value for a function that returns at once, so it is taken here and only
-// what needs waiting becomes a promise.
+// `inTurn` may hold a plain value for a synchronous function, so it is resolved here, and only asynchronous
+// answers become a promise.
 function giveResult(result: unknown, call: Call): unknown {
   if (!isArranged(result)) return result;
   if (result.simulacra === 'inTurn') return giveAnswer(takeTurn(result, call.environment), call);

@@ -16,8 +16,8 @@ export type Answers<T> = {
 };
 
 /**
- * The same where nothing but these tells what is a method: of an interface or an abstract class there is
- * nothing left when the test runs. A method is given as a function, or an answer that only a function gives.
+ * Answers for an interface or an abstract class, which do not exist at run time. Methods must be given as
+ * functions, or as answers that only a function can give.
  */
 export type NamedAnswers<T> = {
   readonly [K in keyof T]?: T[K] extends AnyFunction ? CallAnswerOf<T[K]> : T[K];
@@ -61,7 +61,8 @@ export function standIn(source?: unknown, answers: Record<string, unknown> = {})
 function fromClass(source: Class<object>, answers: Record<string, unknown>): object {
   const { methods, accessors } = membersOf(source.prototype as object);
   for (const name of Object.keys(answers)) {
-    // Fields and abstract methods are no part of the prototype: what is a letter off a method is a mistake.
+    // Fields and abstract methods are not on the prototype, so an unknown name is refused only if it is close
+    // to a method's.
     const isMissing = !methods.has(name) && !accessors.has(name) && isCallAnswer(answers[name]);
     if (isMissing && nearest(name, methods) !== undefined) {
       throw explainUnknown(source.name, name, [...methods]);
@@ -69,7 +70,7 @@ function fromClass(source: Class<object>, answers: Record<string, unknown>): obj
   }
   const double = Object.create(source.prototype as object) as Record<string, unknown>;
   for (const name of methods) define(double, name, makeMember(answers[name], name, true));
-  // An accessor would work on what the constructor has not made: in its place stands a plain field.
+  // The constructor never ran, so an accessor would fail. A plain field replaces it.
   for (const name of accessors) define(double, name, undefined);
   for (const name of Object.keys(answers)) {
     if (!methods.has(name)) define(double, name, makeMember(answers[name], name, false));
@@ -116,7 +117,8 @@ function fromNames(
 const isCallAnswer = (answer: unknown) =>
   isArranged(answer) || (typeof answer === 'function' && !isReactive(answer));
 
-// A signal is a function that bears its mark as a symbol: it is the value, not the way to one.
+// A signal is a function with a symbol that marks it. It is itself the value, not a function that returns
+// one.
 const isReactive = (answer: object) => Object.getOwnPropertySymbols(answer).length > 0;
 
 function makeMember(answer: unknown, name: string, method: boolean): unknown {
@@ -127,12 +129,12 @@ function makeMember(answer: unknown, name: string, method: boolean): unknown {
 const define = (target: object, name: string, value: unknown) =>
   Object.defineProperty(target, name, { value, enumerable: true, writable: true, configurable: true });
 
-// Code takes a service apart before it knows what it will use, so only the use is refused.
+// Code may destructure a service before it uses it, so only calling a missing member is refused.
 function makeUnknown(whose: string, name: string, known: readonly string[]): unknown {
   const call = (): never => {
     const error = explainUnknown(whose, name, known);
-    // The component may catch it; the test must hear of it all the same. That something was only looked
-    // into is not reported: packages look whether a thing is there, and get on without it.
+    // The component may catch this error, so the test is told of it separately. A mere read is not reported:
+    // packages check whether something exists and do without it.
     reportRefusal(error);
     throw error;
   };

@@ -1,11 +1,11 @@
 import { shared } from './shared';
 
-// The platform's own class, also where a library has replaced the global one.
+// The platform's own class, even if a library has replaced the global one.
 const NativePromise = (async () => {})().constructor as PromiseConstructor;
 
 /**
- * What a step of a test returns: a promise that knows whether the test has awaited it. `await` reads
- * `then` of a promise only where it is of another class than the platform's own, so it is.
+ * The promise that a step of a test returns. It knows whether the test has awaited it. `await` calls `then`
+ * only on promises of another class than the platform's own, so this is a subclass.
  */
 export class Step<T> extends NativePromise<T> {
   isAwaited = false;
@@ -31,7 +31,7 @@ export class Step<T> extends NativePromise<T> {
 }
 
 /**
- * Makes one step of the running test of some work.
+ * Turns some work into a step of the running test.
  *
  * @param asked the call as the user wrote it, shortened: `click`
  */

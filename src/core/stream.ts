@@ -50,7 +50,7 @@ interface State<T> {
  * expect(heard).toEqual([31.2]);
  */
 export function stream<T>(): Stream<T> {
-  // What the test itself listens to it hears whatever subjects are up; those begin anew.
+  // A listener of the test itself hears values whichever subjects are up. Each subject starts afresh.
   const memory = new Memory<State<T>>((outside) => ({ listeners: new Set(), last: outside?.last }));
   const states = () => new Set([memory.of(undefined), ...memory.live()]);
   const tell = async (word: Word<T>, isLast: boolean) => {
@@ -84,7 +84,7 @@ export function stream<T>(): Stream<T> {
     subscribe: (given) => subscribe(memory.of(ownerOfCall()), given),
     [Symbol.asyncIterator]: () => iterate(double),
   };
-  // Libraries of Observables take what says so by one of these.
+  // Observable libraries recognize each other by one of these members.
   const observable = (Symbol as { observable?: symbol }).observable ?? '@@observable';
   return Object.defineProperty(double, observable, { value: () => double });
 }

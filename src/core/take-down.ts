@@ -14,7 +14,7 @@ import { shared } from './shared';
  */
 export async function takeDown(): Promise<void> {
   const complaints: unknown[] = [];
-  // What is under way gives up now, so that it puts nothing into the next test.
+  // Cancel work in progress, so that it cannot affect the next test.
   for (const environment of shared.environments) environment.close();
   const forgotten = [...shared.steps].filter(({ isAwaited }) => !isAwaited);
   await settled([...shared.steps].filter(({ isOver }) => !isOver));
@@ -29,13 +29,13 @@ export async function takeDown(): Promise<void> {
   if (complaints.length > 0) throw joinComplaints(complaints);
 }
 
-// That its subject was gone before it was over is what became of it, not what went wrong.
+// That the subject was taken down first is a consequence, not an error.
 const wordingOf = (failure: unknown) =>
   failure instanceof Error && (failure as { code?: unknown }).code !== 'SIM-SUBJECT-GONE'
     ? failure.message.split('\n\n')[0]!.replace(/\s*\n\s*/g, ' ')
     : undefined;
 
-// A step that nothing can end, a module that never loads for example, is left behind.
+// A step that cannot end (a module that never loads, for example) is abandoned.
 async function settled(steps: readonly PromiseLike<unknown>[]): Promise<void> {
   if (steps.length === 0) return;
   let giveUp = () => {};

@@ -3,7 +3,7 @@ import { onceFor } from './looking';
 import { childName, namedOf, textReferred, type Named } from './names';
 
 /**
- * What describes an element beside its name.
+ * The accessible description of an element.
  *
  * @see https://www.w3.org/TR/accname-1.2/#mapping_additional_nd_description
  */

@@ -48,7 +48,7 @@ function noneFields(locator: Locator, view: View, background: Background) {
   return { what: phraseLocator(locator, view.nameOf), there, nearest, pending, stubs, still };
 }
 
-// Asked for by what is around it, which is a stub: then it is not there, whatever else is like it.
+// If the element is sought inside a stub, that is the reason, whatever similar elements exist.
 function explainStubbed(locator: Locator, view: View, background: Background) {
   const { outer } = locator;
   if (!outer) return undefined;
@@ -76,12 +76,12 @@ function explainHidden(locator: Locator, view: View, background: Background, sou
 const withHidden = (sought: Locator['sought']): Locator['sought'] =>
   sought.by === 'role' ? { ...sought, state: { ...sought.state, hidden: true } } : sought;
 
-// A heading that became a <strong>: the words stayed, what they are did not.
+// A heading became a <strong>: the text is still there, but not the role.
 function explainOtherTag(locator: Locator, view: View, background: Background, sought: Sought) {
   const { sought: asked } = locator;
   if (asked.by !== 'role' || asked.name === undefined || !isRole(asked.role)) return undefined;
   const named = asked.name;
-  // It is there, in another state.
+  // The element is there, in another state.
   if (locate({ ...locator, sought: { ...asked, state: {} } }, view).length > 0) return undefined;
   const [element] = locate({ ...locator, sought: { by: 'text', words: named } }, view);
   if (!element || sameRoleNear(element, asked.role)) return undefined;
@@ -105,7 +105,7 @@ function explainOtherTag(locator: Locator, view: View, background: Background, s
   );
 }
 
-// "Save" inside a button of another state is no changed tag.
+// "Save" inside a button in another state is not a changed tag.
 const sameRoleNear = (element: Element, role: string) =>
   roleOf(element) === role || element.parentElement?.closest(selectorOf(role)) != null;
 
@@ -114,7 +114,7 @@ function explainSplit(locator: Locator, view: View, background: Background, soug
   if (asked.by !== 'text' || typeof asked.words !== 'string') return undefined;
   const wanted = foldSpace(asked.words);
   if (!wanted) return undefined;
-  // Words that are nowhere in the text of the page are in no element of it.
+  // If the page's text does not contain the words, no element does.
   const squeezed = wanted.replace(/\s+/g, '');
   if (!view.roots.some(({ textContent }) => textContent.replace(/\s+/g, '').includes(squeezed)))
     return undefined;

@@ -1,7 +1,7 @@
 import { styleOf } from './styles';
 
 /**
- * What style sheets put before or after the content of an element.
+ * The text that style sheets add before or after the content of an element.
  *
  * @see https://www.w3.org/TR/css-content-3/#alt
  */
@@ -26,7 +26,7 @@ function readContent(content: string, element: Element): { text: string; isSaid:
   return { text, isSaid: said !== undefined };
 }
 
-// At a slash that stands in no string.
+// Splits at a slash outside of strings.
 function splitAt(content: string): string[] {
   const at = /^(?:[^"'/]|"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*')*\//s.exec(content)?.[0].length;
   return at === undefined ? [content] : [content.slice(0, at - 1), content.slice(at)];

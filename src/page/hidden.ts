@@ -16,8 +16,8 @@ const isAriaHidden = (element: Element): boolean =>
   element.getAttribute('aria-hidden')?.toLowerCase() === 'true';
 
 /**
- * Why a person cannot perceive an element: it or something around it is not displayed or hidden
- * from assistive technology. Undefined for one that can be perceived.
+ * Why a person cannot perceive an element: it, or something around it, is not displayed or is hidden from
+ * assistive technology. Undefined if the element can be perceived.
  *
  * @param aria whether a person perceives it by assistive technology, rather than by the eye
  */
@@ -28,7 +28,7 @@ export const whyHidden = (element: Element, aria: boolean): string | undefined =
 
 /** Why an element is not there for a person, whatever is visible of it: nothing inside of it is there either. */
 function whyAway(element: Element, aria: boolean, seen: Map<Node, string | undefined>): string | undefined {
-  // Up by a loop: a page may be nested more deeply than calls can be.
+  // A loop instead of recursion: a page may be nested more deeply than the call stack allows.
   const path: Element[] = [];
   let why: string | undefined;
   for (let at: Element | null = element; at; at = parentOf(at)) {
@@ -75,7 +75,7 @@ function whyOff(element: Element): string | undefined {
   if (element.hasAttribute('hidden') && element.getAttribute('hidden') !== 'until-found')
     return isBroughtBack(element) ? undefined : `${tagOf(element)} has the attribute hidden`;
   if (!element.hasAttribute('popover') || isOpenPopover(element)) return undefined;
-  // A page that has no popovers of its own does not take them away by a style sheet either.
+  // A page without support for popovers has no style for closed ones either.
   const isBack = 'popover' in element ? isBroughtBack(element) : /^(?!none|$)/.test(ownDisplay(element));
   return isBack ? undefined : `the popover ${tagOf(element)} is not shown`;
 }
@@ -98,14 +98,14 @@ export function showsContent(element: Element): boolean {
 }
 
 /**
- * Why an element is invisible by `visibility`, which what is inside of something hidden can take back.
+ * Why an element is invisible by `visibility`. A descendant of a hidden element can be visible again.
  *
  * @see https://www.w3.org/TR/css-display-4/#visibility
  */
 function whyInvisible(element: Element): string | undefined {
   for (let at: Element | null = element; at; at = parentOf(at)) {
     const visibility = styleOf(at)?.visibility;
-    // A computed style has taken over what stands around it; a written one has not.
+    // A computed style includes inherited values; a style attribute does not.
     if (visibility && visibility !== 'inherit')
       return visibility === 'visible' ? undefined : `${tagOf(at)} has visibility: ${visibility}`;
   }

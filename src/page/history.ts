@@ -28,8 +28,8 @@ export interface Earlier {
 }
 
 /**
- * What the page looked like at every moment. Nothing is copied while the test runs: the platform's
- * own record of changes is kept, and earlier moments are gone back to only when somebody asks.
+ * What the page looked like at each moment. While the test runs, only the platform's mutation records are
+ * kept. Earlier moments are rebuilt when someone asks for them.
  *
  * @see https://dom.spec.whatwg.org/#mutation-observers
  */
@@ -53,7 +53,7 @@ export class PageHistory {
     this.#observer = new MutationObserver((records) => this.#keep(records));
   }
 
-  // One by one: a turn may bring more records than a call takes arguments.
+  // One by one, because a turn may bring more records than a call can take as arguments.
   #keep(records: readonly MutationRecord[]): void {
     for (const record of records) this.#records.push(record);
   }
@@ -62,7 +62,7 @@ export class PageHistory {
   mark(): number {
     this.#keep(this.#observer.takeRecords());
     const roots = this.#readRoots();
-    // What was there before the first moment is never gone back to, so it is watched only from here on.
+    // Changes before the first moment do not matter, so recording starts here.
     for (const root of roots) {
       if (this.#watched.has(root)) continue;
       this.#watched.add(root);
@@ -103,12 +103,12 @@ export class PageHistory {
     return this.#changes[moment]!;
   }
 
-  // Of each moment, what is told of where it differs from the one before; the rest cancels itself out.
+  // For each moment only the places that changed are worded. Everything else cancels out.
   #readChanges(first: number): void {
     this.#keep(this.#observer.takeRecords());
     const last = this.#moments.length - 1;
     if (first === 0 && last === 0 && this.#records.length === this.#moments[0]!.end) {
-      // The first moment is the page as it is: nothing has to be copied.
+      // The first moment is the page as it is, so nothing is copied.
       this.#changes[0] = describeAll(this.#moments[0]!.roots);
       return;
     }
@@ -140,7 +140,7 @@ export class PageHistory {
     look: (moment: number, earlier: Earlier) => boolean,
     leave?: (moment: number, frame: Element, places: readonly Element[] | undefined) => void,
   ): boolean {
-    // Each moment is shown on the same copy: what is known of it is true of one moment only.
+    // All moments use the same copy, so facts about it hold for one moment only.
     return lookingAnew(() => this.#walkBack(first, look, leave));
   }
 
@@ -191,7 +191,7 @@ function perceivedAround(frame: Element, places: readonly Element[] | undefined)
   return worded(told);
 }
 
-// The copy goes on to an earlier moment: what is to be compared with it is worded before.
+// The copy moves on to an earlier moment, so the current one is worded first.
 function worded(lines: Line[]): Line[] {
   for (const line of lines) {
     line.told();

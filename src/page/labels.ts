@@ -1,24 +1,25 @@
 /** The label elements tied to a field, by `for` or around it. */
 export function labelElementsOf(element: Element): Element[] {
   if (labelable.test(element.localName)) return tiedLabels(element);
-  const around = element.closest('label');
-  return around ? [around] : [];
+  const enclosing = element.closest('label');
+  return enclosing ? [enclosing] : [];
 }
 
 const labelable = /^(button|input|meter|output|progress|select|textarea)$/;
 
-// Not by the platform's `labels`: a simulated page walks the whole document for it, for each element anew.
+// Without the platform's `labels`, because a simulated page walks the whole document for each element.
 function tiedLabels(element: Element): Element[] {
-  const around = element.closest('label');
+  const enclosing = element.closest('label');
   const tied: Element[] =
-    around && !around.hasAttribute('for') && firstLabelable(around) === element ? [around] : [];
+    enclosing && !enclosing.hasAttribute('for') && firstLabelable(enclosing) === element ? [enclosing] : [];
   if (!element.id) return tied;
   for (const label of labelsAround(element))
     if (label.getAttribute('for') === element.id && !tied.includes(label)) tied.push(label);
   return tied.length < 2 ? tied : tied.sort((a, b) => (a.compareDocumentPosition(b) & 4 ? -1 : 1));
 }
 
-// The live list is quick, but only a document has it: not an earlier moment of the page, nor a shadow root.
+// The live collection is fast, but only a document has it, not a shadow root or an earlier moment of the
+// page.
 const labelsAround = (element: Element): Iterable<Element> => {
   const root = element.getRootNode() as Partial<ParentNode & Document>;
   return root.getElementsByTagName && !element.isConnected

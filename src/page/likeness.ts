@@ -1,6 +1,6 @@
 /**
- * A copy of a part of the page that goes back in time: records of changes are undone on it, the last one
- * first. It belongs to a document of its own, in which nothing is loaded and no custom element comes to life.
+ * A copy of a part of the page that goes back in time by undoing recorded changes, the last one first. It
+ * belongs to a separate document, in which nothing loads and no custom element is upgraded.
  */
 export class Likeness {
   /** What stands for the body. */
@@ -23,7 +23,7 @@ export class Likeness {
     const known = this.#copies.get(node);
     if (known) return known;
     const copy = this.#document.importNode(node, true);
-    // Both trees are walked side by side, by a list: they may be nested more deeply than calls can be.
+    // Walks both trees side by side, with a list instead of recursion, since they may be nested very deeply.
     const pairs: [Node, Node][] = [[node, copy]];
     for (let pair = pairs.pop(); pair; pair = pairs.pop()) {
       const [original, twin] = pair;
@@ -32,7 +32,7 @@ export class Likeness {
       for (let child = original.firstChild; child && next; child = child.nextSibling) {
         const after: ChildNode | null = next.nextSibling;
         const earlier = this.#copies.get(child);
-        // What was copied before, and has been put elsewhere since, is one and the same.
+        // A node that was copied before and has moved since is the same node.
         if (earlier) twin.replaceChild(earlier, next);
         else pairs.push([child, next]);
         next = after;
@@ -63,7 +63,7 @@ export class Likeness {
       const record = records[at]!;
       if (record.type === 'childList') this.#undoChildren(record);
     }
-    // Of an attribute or a text only what it was first counts.
+    // For an attribute or a text only the first old value counts.
     const done = new Map<Node, Set<string>>();
     for (let at = from; at < to; at++) {
       const { type, target, attributeName, oldValue } = records[at]!;

@@ -63,7 +63,7 @@ export interface Scan {
 /** Reads what is in an element. */
 export const scan = (root: Element): Scan => onceFor('scan', root, readScan);
 
-// By a list, since a page may be nested more deeply than calls can be; and by hand, since selectors take a
+// A list instead of recursion, since a page may be nested very deeply. And no selectors, since they take a
 // simulated page several times as long.
 function readScan(root: Element): Scan {
   const elements: Element[] = [];

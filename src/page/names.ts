@@ -78,7 +78,7 @@ const hasOddContent = (element: Element): boolean =>
   element.hasAttribute('style') ||
   (element.firstElementChild ? isOddInside(element) : isOdd(element));
 
-// By hand: a long selector takes a simulated page ten times as long.
+// A loop, because a long selector takes a simulated page ten times as long.
 function isOddInside(element: Element): boolean {
   for (let child = element.firstElementChild; child; child = child.nextElementSibling) {
     if (isOdd(child) || (child.hasAttributes() && oddAttributes.some((name) => child.hasAttribute(name))))

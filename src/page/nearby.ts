@@ -46,7 +46,7 @@ export function lookAround(
 function printGuess(guess: Element, sought: Locator['sought']): string {
   if (sought.by === 'testId') return `testId(${quoteCode(wordsOn(guess, sought))})`;
   if (sought.by !== 'role' || roleOf(guess) !== roleNamed(sought.role)) return locatorFor(guess);
-  // As they are, not as they were asked for.
+  // With their real state, not the one that was asked for.
   const state = (Object.keys(sought.state) as Exclude<keyof RoleState, 'hidden'>[]).flatMap((key) => {
     const value = stateOf(guess, key);
     if (value === undefined) return [];
@@ -78,7 +78,7 @@ function alikeTo(locator: Locator, view: View, all: () => Element[]): Element[] 
   }
 }
 
-// What is of the kind that was looked for comes first; the rest of the page only where none of it is close.
+// Elements of the same kind come first. The rest of the page is listed only if none of them is close.
 function findClose(
   wanted: string,
   alike: readonly Element[],
@@ -86,7 +86,7 @@ function findClose(
   sought: Locator['sought'],
 ): Element | undefined {
   const most = wanted.length * 4 + 60;
-  // The text an element is made of is quick to have; its name is not.
+  // Reading an element's text is fast; computing its name is not.
   const mayBe = (element: Element) => textIn(element).length <= most * 2;
   const words = (element: Element) => wordsOn(element, sought);
   const found = nearest(wanted, alike.filter(mayBe), words);
@@ -98,7 +98,7 @@ function findClose(
   return nearest(wanted, others, (element) => (isTelling(element) ? words(element) : ''));
 }
 
-// What a person would compare with the words that were looked for.
+// The words to compare with those that were asked for.
 function wordsOn(element: Element, { by }: Locator['sought']): string {
   if (by === 'testId') return element.getAttribute('data-testid') ?? '';
   return by === 'text' && element.childElementCount === 0 ? textOf(element) : labelOrText(element);
@@ -133,7 +133,7 @@ function names(
   const told = new Set<string>();
   let left = 0;
   for (const [at, element] of elements.entries()) {
-    // What is not shown is only counted, and in a long list not even told apart.
+    // Elements that are not listed are only counted. In a long list duplicates count too.
     if (told.size > mostNames && at > mostRead) {
       left = elements.length - at;
       break;

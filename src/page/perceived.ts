@@ -4,7 +4,7 @@ import { looking, scan } from './looking';
 import { textOf } from './names';
 import { roleOf, tagsOf } from './roles';
 
-// From what a person is told first to what they find by looking.
+// Ordered from what a person notices first to what they find by looking.
 const order = [
   'alert',
   'alertdialog',
@@ -36,7 +36,7 @@ const tellsByItself = (tag: string) =>
 
 /** Something there is to tell about a page; worded only when it is told. */
 export interface Line {
-  /** From what a person is told first to what they find by looking. */
+  /** Ordered from what a person notices first to what they find by looking. */
   readonly rank: number;
   told(): string;
   /** What state it is in, which is told where nothing else is new. */
@@ -52,7 +52,7 @@ const readLines = (root: Element): Line[] =>
 /** What a person can perceive of what is in an element, in page order. */
 function* perceivedIn(root: Element): Generator<Element, void, undefined> {
   if (!mayHide(root)) return yield* scan(root).elements.slice(1);
-  // By a list: a page may be nested more deeply than calls can be.
+  // A list instead of recursion: a page may be nested more deeply than the call stack allows.
   const next: Element[] = [root];
   for (let element = next.pop(); element; element = next.pop()) {
     if (element !== root) {
@@ -122,14 +122,14 @@ function tellingLine(element: Element): Line | undefined {
 const textLine = (element: Element): Line | undefined =>
   isLine(element) ? makeLine(order.length, () => `text ${quote(textOf(element))}`) : undefined;
 
-// The page goes on: what a line says is what it said when it was looked at.
+// The page changes later, so each line keeps the words of the moment it was read.
 function makeLine(rank: number, word: () => string, wordState = () => ''): Line {
   let said: string | undefined;
   let state: string | undefined;
   return { rank, told: () => (said ??= word()), state: () => (state ??= wordState()) };
 }
 
-// A line of text that stands for itself, not the words on something that is told of anyway.
+// A text of its own, not the text of an element that is reported anyway.
 const isLine = (element: Element) =>
   element.childElementCount === 0 &&
   element.localName !== 'label' &&
@@ -138,7 +138,7 @@ const isLine = (element: Element) =>
 
 const toldTags = new Set(['button', 'a', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6']);
 
-// By hand: a long selector takes a simulated page ten times as long.
+// A loop, because a long selector takes a simulated page ten times as long.
 function isInsideTold(element: Element): boolean {
   for (let at = element.parentElement; at; at = at.parentElement)
     if (toldTags.has(at.localName) || /^(alert|status)$/.test(at.getAttribute('role') ?? '')) return true;
@@ -147,7 +147,7 @@ function isInsideTold(element: Element): boolean {
 
 const quote = (text: string) => JSON.stringify(text.length > 50 ? `${text.slice(0, 49)}…` : text);
 
-// By the attributes: a copy of an earlier moment has no others.
+// By the attributes, because a copy of an earlier moment has no properties.
 const statesOf = (element: Element): string =>
   perceived
     .flatMap(([attribute, word]) => {
@@ -197,7 +197,7 @@ function changeOfState(before: readonly Line[], after: readonly Line[]): string 
   return first && `${first}${more.length > 0 ? ', …' : ''}`;
 }
 
-// The same things as before, but one of them earlier than it was.
+// The same lines as before, but in another order.
 function changeOfOrder(before: readonly Line[], after: readonly Line[]): string {
   const at = after.findIndex((line, place) => line.told() !== before[place]?.told());
   return at < 0 ? 'looks as before' : `in another order, from ${after[at]!.told()} on`;

@@ -97,8 +97,8 @@ function search({ sought }: Locator, root: Element, itself: boolean): Element[] 
   }
 }
 
-// Where nothing on a page alters names, a name is the text it is made of but for white space. Told
-// once for the whole page, that spares a thousand rows the computation of theirs.
+// If nothing on the page affects names, an element's name is its text without extra white space. Checking
+// that once for the page saves computing the names of a thousand rows.
 function quickLook(root: Element, role: string, name: Words | undefined): (element: Element) => boolean {
   const made = namedByContent.has(role) || saidByText.has(role);
   if (typeof name !== 'string' || !made || altersNames(root)) return () => true;
@@ -108,7 +108,7 @@ function quickLook(root: Element, role: string, name: Words | undefined): (eleme
 
 const squeeze = (text: string) => text.replace(/\s+/g, '');
 
-// What a subject put elsewhere on the page is itself a part of it; its container is not.
+// Elements that a subject rendered elsewhere belong to it. Its own container does not.
 const isOutside = (root: Element) => root.parentElement !== null && !root.hasAttribute(subjectMark);
 
 const queryAll = (root: Element, selector: string, itself: boolean): Element[] => {
@@ -124,7 +124,7 @@ const shadowsIn = (root: Element): ShadowRoot[] => {
   return elements.map((element, at) => shadowOf(element, tags[at])).filter((shadow) => shadow !== null);
 };
 
-// What may have a role by its tag, or says that it has one.
+// Elements that may have a role: by their tag or by the attribute.
 function mayHaveRole(root: Element, role: string, itself: boolean): Element[] {
   const { elements, tags, attributed } = scan(root);
   const own = tagsOf(role);
@@ -147,11 +147,11 @@ function queryBySelector(root: Element, selector: string, itself: boolean): Elem
 export const fieldSelector =
   'input:not([type=hidden]),select,textarea,meter,output,progress,[contenteditable],[role=textbox],[role=combobox],[role=searchbox],[role=spinbutton],[role=slider],[role=switch],[role=checkbox],[role=radio],[role=listbox],[role=radiogroup],[role=group]';
 
-// A label is what it says to the eye as well as what it comes to as a name.
+// A label matches by its visible text or by the name it gives.
 const hasLabel = (element: Element, words: string | RegExp) =>
   labelElementsOf(element).some((label) => fits(words, ownText(label))) || fits(words, nameOf(element));
 
-// The text of a label around its field is without what the field itself holds.
+// The text of a label that contains its field, without the content of the field.
 const ownText = (label: Element) =>
   foldSpace(
     [...label.childNodes]
@@ -164,7 +164,7 @@ function searchText(root: Element, words: string | RegExp, itself: boolean): Ele
   const found: Element[] = [];
   const wanted = typeof words === 'string' && !altersNames(root) ? squeeze(words) : undefined;
   const visit = (element: Element): boolean => {
-    // Words that are not anywhere below are in none of it; most of a page is passed over by that.
+    // If the words are nowhere below an element, its children need no check. That skips most of a page.
     if (wanted !== undefined && !squeeze(textIn(element)).includes(wanted)) return false;
     let inner = false;
     const visitChild = (child: Element) => {
@@ -178,19 +178,16 @@ function searchText(root: Element, words: string | RegExp, itself: boolean): Ele
     found.push(element);
     return true;
   };
-  // Looked at as one string first: most searches end here, or need not go down at all.
+  // Check the whole text first. Most searches end here.
   if (typeof words !== 'string' || foldSpace(textIn(root)).includes(foldSpace(words)) || mayHide(root)) {
-    // A subject may be nothing but text, which then stands right in its container.
+    // A subject may be a bare text, directly in its container.
     if (itself || (root.hasAttribute(subjectMark) && root.parentElement)) visit(root);
     else for (let child = root.firstElementChild; child; child = child.nextElementSibling) visit(child);
   }
   return found;
 }
 
-/**
- * True where one element fits what is sought, taken by itself; of a text also where something inside of it
- * does.
- */
+/** True if this one element matches the locator. For a text, also if something inside it does. */
 export function fitsAt(element: Element, { sought, hidden }: Locator): boolean {
   const fitsSought = () => {
     switch (sought.by) {

@@ -17,7 +17,7 @@ function findRole(element: Element): string | undefined {
   return role === 'generic' ? undefined : role;
 }
 
-// A landmark without a name is none.
+// Without a name it is no landmark.
 const needsName = new Set(['form', 'region']);
 
 /** The first role of its attribute that is one. @see https://www.w3.org/TR/wai-aria-1.3/#document-handling_author-errors_roles */
@@ -103,7 +103,7 @@ const titled = (role: string) =>
 const tablePart = (role: string, find: (element: Element, table: string) => string = () => role) =>
   own(`${role} presentation`, (element) => {
     const table = tableAround(element);
-    // A part that is isolated stands in no table.
+    // An isolated part of a table has no table around it.
     const kind = table ? roleOf(table) : 'table';
     if (kind === 'table' || kind === 'grid' || kind === 'treegrid') return find(element, kind);
     return kind === 'presentation' ? 'presentation' : undefined;

@@ -48,7 +48,7 @@ export function checkedOf(element: Element): boolean | 'mixed' | undefined {
   return stated ?? (alwaysChecked.has(role) ? false : undefined);
 }
 
-// An element that has no such state is neither: nobody is told that a plain button is not expanded.
+// An element without such a state matches neither value: a plain button is not "not expanded".
 function selectedOf(element: Element): unknown {
   return element.localName === 'option'
     ? (element as HTMLOptionElement).selected
@@ -63,7 +63,7 @@ function expandedOf(element: Element): unknown {
 
 const fields = /^(input|select|textarea)$/;
 
-// What a field says by itself counts before what is said of it.
+// The native state of a field overrides its ARIA attributes.
 const isNatively = (element: Element, attribute: string): true | undefined =>
   fields.test(element.localName) && element.hasAttribute(attribute) ? true : undefined;
 
@@ -73,7 +73,7 @@ function invalidOf(element: Element): boolean {
   if (value && supporting.invalid.has(roleOf(element) ?? '')) return value !== 'false';
   const { localName, type, willValidate, validity } = element as HTMLInputElement;
   if (!fields.test(localName) || !willValidate || validity.valid) return false;
-  // What nobody has filled in yet is not wrong yet.
+  // A field that was not filled in yet is not invalid.
   return localName === 'select' || /^(checkbox|radio)$/.test(type) || !validity.valueMissing;
 }
 

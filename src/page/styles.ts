@@ -40,10 +40,7 @@ export const hasStyles = (document: Document): boolean =>
     () => document.styleSheets.length > 0 && (computesStyles(document) || sheetsOf(document).byKey.size > 0),
   );
 
-/**
- * The style of an element, or of what a style sheet puts before or after its content. Undefined where
- * nothing sets it.
- */
+/** The style of an element or its pseudo-element. Undefined if nothing sets it. */
 export function styleOf(element: Element, place: Place = ''): Style | undefined {
   const { ownerDocument } = element;
   if (element.isConnected && ownerDocument.defaultView && hasStyles(ownerDocument))
@@ -55,7 +52,7 @@ export function styleOf(element: Element, place: Place = ''): Style | undefined 
 
 const ownStyleOf = (element: Element): Style => ({
   ...readStyle((element as HTMLElement).style),
-  // A simulated page does not know it.
+  // A simulated page does not support this property.
   contentVisibility: /content-visibility:\s*(\w+)/.exec(element.getAttribute('style') ?? '')?.[1] ?? '',
 });
 
@@ -143,14 +140,15 @@ function readRule({ selectorText, style }: CSSStyleRule, order: number): Rule[] 
   if (!Object.values(decisive).some((name) => style.getPropertyValue(name) !== '')) return [];
   return selectorText.split(/,(?![^([]*[)\]])/).flatMap((one) => {
     const [, before = '', place = ''] = /^(.*?)(?:::?(before|after))?\s*$/s.exec(one.trim()) ?? [];
-    // No element matches what is styled of another pseudo-element.
+    // Rules for other pseudo-elements match no element.
     if (before.includes('::')) return [];
     const selector = lowerTags(before) || '*';
     return [{ selector, place: place ? (`::${place}` as Place) : '', style, weight: weigh(selector), order }];
   });
 }
 
-// A simulated page does not match a tag in capitals. What stands in brackets may be a text.
+// A simulated page does not match tags in capitals. Selectors with brackets stay as they are, since brackets
+// may contain text.
 const lowerTags = (selector: string): string =>
   selector.includes('[')
     ? selector

@@ -8,8 +8,8 @@ const { act = undefined, unstable_act = act } = React as { act?: Act; unstable_a
 const page = globalThis as { IS_REACT_ACT_ENVIRONMENT?: boolean | undefined };
 const scope = once('react-act', () => ({ depth: 0 }));
 
-// React warns of updates outside of its scope only where this flag is set, and refuses the scope
-// where it is not. So it is set inside, and only inside: the user never sees the warning.
+// React needs this flag to enter the scope, and with the flag it warns about updates outside of the scope. So
+// the flag is set only inside, and the user never sees the warning.
 function enter(): () => void {
   const before = page.IS_REACT_ACT_ENVIRONMENT;
   page.IS_REACT_ACT_ENVIRONMENT = true;
@@ -23,7 +23,7 @@ function enter(): () => void {
 /** Runs work and renders all it caused, effects included. */
 export async function settle(work: () => unknown): Promise<void> {
   if (scope.depth > 0) {
-    // Somebody up the stack renders already; a scope inside of a scope would render half of it.
+    // A caller has already opened a scope. A nested scope would flush only part of the work.
     await work();
     await nextTurn();
     return;

@@ -30,6 +30,6 @@ export const reactAdapter: Adapter = {
   running,
   isPending,
   owns,
-  // React 18 lets the window see what is thrown while rendering before it looks for a boundary.
+  // React 18 reports a rendering error to the window before it looks for a boundary.
   willReport: (container) => React.version.startsWith('18') && running(container) !== undefined,
 };

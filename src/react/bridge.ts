@@ -4,10 +4,10 @@ import { shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
 
 /**
- * React offers its development tools a hook object when it is loaded: through it a resolver can be
- * set that is asked for every component that is rendered and may name another in its place. That
- * is the way of hot reloading, and of our stubs: nothing of the code under test is changed. The
- * hook must stand before `react-dom/client` is evaluated, so this module runs first.
+ * When React loads, it connects to a global hook object for development tools. Through it we set a resolver,
+ * which React calls for each component it renders and which may return another component. Hot reloading works
+ * that way, and so do our stubs, without changes to the code under test. The hook must exist before
+ * `react-dom/client` is evaluated, so this module runs first.
  */
 export interface Internals {
   readonly version?: string;
@@ -107,7 +107,7 @@ function open(): Bridge {
     checkDCE() {},
     onCommitFiberUnmount() {},
   });
-  // A hook that is there already belongs to somebody else's tools: each call goes on to them.
+  // An existing hook belongs to other tools. We forward each call to them.
   const { inject, onCommitFiberRoot } = hook;
   for (const internals of hook.renderers?.values() ?? []) take(made, internals);
   hook.inject = function (internals) {
@@ -127,7 +127,8 @@ function open(): Bridge {
   return made;
 }
 
-// There is one resolver for a renderer: whoever sets one later is asked where we have no answer.
+// A renderer has one resolver. If someone sets another one later, we call it for components we do not
+// replace.
 function take(made: Bridge, internals: Internals): void {
   made.internals = internals;
   const { setRefreshHandler } = internals;
@@ -141,8 +142,8 @@ function take(made: Bridge, internals: Internals): void {
   setRefreshHandler(ours);
 }
 
-// As soon as the bridge is open, where there is a page: a runner that begins with new modules for each test
-// would load one later that has another copy of React. What is wrong with it is told when it is needed.
+// Load it as soon as the bridge is open, if there is a page. A runner that resets its modules for each test
+// would later load a renderer with another copy of React. Errors are reported when the renderer is needed.
 const loading = typeof document === 'undefined' ? undefined : import('react-dom/client');
 loading?.catch(() => undefined);
 

@@ -17,10 +17,11 @@ const watched = new WeakMap<object, object>();
 const originals = new WeakMap<object, object>();
 
 /**
- * Tells of every context that is read, also by a component that throws then. React keeps the
- * implementation of its hooks in one place and sets it for each rendering; an accessor on that place
- * hands out one that listens. Once put there it stays, and hands on what React has set while nobody
- * listens: to change the shape of that object for each subject would undo what the engine has learnt of it.
+ * Reports every context that is read, even by a component that then throws. React stores the implementation
+ * of its hooks in one property and sets it for each rendering. Our accessor on that property returns a
+ * listening implementation. The accessor is installed once and stays, because changing the shape of that
+ * object for each subject would undo the engine's optimizations. While nobody listens it returns React's own
+ * value.
  */
 export function listenToReads(listener: Listener): () => void {
   listeners.add(listener);
@@ -40,7 +41,7 @@ function watchDispatcher(): void {
     configurable: true,
     enumerable: true,
     get: () => (current === null || listeners.size === 0 ? current : listening(current)),
-    // React puts back what it was handed, which may be ours.
+    // React may restore a value it read before, which can be our listening one.
     set: (next: object | null) => {
       current = next === null ? null : (originals.get(next) ?? next);
     },
@@ -83,8 +84,8 @@ function noting(effect: Effect, fiber: Fiber | null): unknown {
 }
 
 /**
- * React runs the effects of all roots in one go: each is run as the subject's whose component has it, so
- * that what it asks for later is that subject's too.
+ * React runs the effects of all roots together. Each effect runs on behalf of its component's subject, so
+ * that later requests belong to that subject.
  */
 function owned(start: (...args: unknown[]) => unknown) {
   return (effect: unknown, ...rest: unknown[]) => {
@@ -119,7 +120,7 @@ export const bareRead = (context: unknown, fiber: Fiber, anchor: unknown): BareR
 function providerOf(context: unknown, fiber: Fiber): Fiber | undefined {
   for (let at = fiber.return; at; at = at.return) {
     if (at.tag !== tags.provider) continue;
-    // The type of a provider is the context itself since React 19, before that it points to it.
+    // Since React 19 the type of a provider is the context itself. Before, it has a reference to it.
     if (at.type === context || (at.type as { _context?: unknown })._context === context) return at;
   }
   return undefined;

@@ -18,7 +18,7 @@ export const tags = {
   singleton: 27,
 } as const;
 
-// A memo with a component inside of it is one level, counted at what is inside.
+// A memo and the component inside it count as one level.
 const levels = new Set<number>([
   tags.function,
   tags.class,

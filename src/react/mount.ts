@@ -63,7 +63,7 @@ export function mount(plan: Plan): Mounted {
   const render = () => root.render(withoutStacks(() => surround(plan, props, onCaught)));
   return {
     start: () => settle(render),
-    // A function of the user's own keeps no record; what a spy was called with is what was told.
+    // Only a spy records its calls; a plain function does not.
     outputs: () =>
       Object.fromEntries(
         Object.entries(props).flatMap(([name, value]) => (isSpy(value) ? [[name, value.calls]] : [])),
@@ -83,7 +83,7 @@ export function mount(plan: Plan): Mounted {
   };
 }
 
-/** React takes a stack for each element that is made; of those around a subject nobody has any use for it. */
+/** React captures a stack for each element. For the elements around a subject nobody needs it. */
 function withoutStacks<T>(work: () => T): T {
   const { stackTraceLimit } = Error;
   Error.stackTraceLimit = 0;
@@ -104,7 +104,7 @@ function markRead({ provide }: Plan, context: unknown, provider: Fiber): void {
   for (const one of provide) if (one.token === context && one.value === value) one.used = true;
 }
 
-// React 18 has no other way to keep its report of an error that a boundary caught off the console.
+// In React 18 this is the only way to keep the report of a caught error off the console.
 function silenceBoundaryReport({ environment }: Plan): void {
   if (React.version.startsWith('18'))
     environment.silenced.push({ level: 'error', pattern: /^The above error occurred in/ });

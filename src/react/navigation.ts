@@ -9,15 +9,15 @@ interface Place {
 }
 
 /**
- * Writes down where a router leads: routers tell what is below them by a context whose value has a
- * `location`, as the page's own has it. Kept in memory, it shows nowhere else.
+ * Records navigation. A router provides a context whose value has a `location` like the page's own. A router
+ * in memory shows its location nowhere else.
  */
 export function watchPlace(rootFiber: () => Fiber | null, chronicle: ChronicleLog): () => void {
   let last: string | undefined;
   return () => {
     const place = findPlace(rootFiber());
     const address = place && `${place.pathname}${place.search ?? ''}${place.hash ?? ''}`;
-    // Where it begins is nowhere it went.
+    // The first location is not a navigation.
     if (last !== undefined && address !== undefined && address !== last) chronicle.add('navigated', address);
     last = address ?? last;
   };
@@ -33,7 +33,7 @@ function findPlace(fiber: Fiber | null): Place | undefined {
 
 function placeIn({ memoizedProps }: Fiber): Place | undefined {
   const value = memoizedProps?.['value'];
-  // A double refuses to be looked into for what it was not given, so nothing is read that is not there.
+  // A stand-in refuses reads of missing members, so only existing ones are read.
   if (typeof value !== 'object' || value === null || !Object.hasOwn(value, 'location')) return undefined;
   const { location } = value as { location?: Place };
   return typeof location?.pathname === 'string' ? location : undefined;

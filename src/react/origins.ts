@@ -8,11 +8,11 @@ import { readText } from '../seam/kinds';
 const sites = once('react-contexts', () => new WeakMap<object, Error>());
 
 /**
- * Remembers where each context is made. Contexts hardly ever have a name in real code; a message about
- * one needs to say which it means.
+ * Remembers where each context is created. Contexts in real code rarely have a name, and a message must
+ * identify them.
  */
 function watchContexts(): void {
-  // Of a standard module the names are fixed; what it exports as a whole can be changed.
+  // The named exports of an ES module are read-only. Its default export is an object that can be changed.
   const library = ((React as { default?: typeof React }).default ?? React) as { createContext: unknown };
   const create = library.createContext as (value: unknown) => object;
   if (watched.has(create)) return;
@@ -25,7 +25,7 @@ function watchContexts(): void {
   try {
     library.createContext = createContext;
   } catch {
-    // Then a context without a name is told without the place it was made at.
+    // Then messages cannot say where an unnamed context was created.
   }
 }
 

@@ -27,12 +27,12 @@ let inside: unknown;
 function resolve(type: unknown): { readonly current: unknown } | undefined {
   const kind = kindOf(type);
   const fiber = bridge.internals!.getCurrentFiber!();
-  // A forwardRef that stays real is asked about once more, by the function inside of it: right after it, or
-  // (since React 19.3) from its own place when it is rendered.
+  // For a real forwardRef, React asks again about the function inside: immediately after, or (since React
+  // 19.3) when it renders.
   const isInside = type === inside || (fiber?.tag === tags.forwardRef && type === renderOf(fiber.type));
   inside = kind === 'forwardRef' ? renderOf(type) : undefined;
   if (isInside) return undefined;
-  // A memo is decided at what is inside of it, which React asks about next.
+  // For a memo, the component inside decides. React asks about it next.
   if (kind === undefined || kind === 'memo' || isStubComponent(type)) return undefined;
   return familyOf(type, fiber);
 }
@@ -42,7 +42,7 @@ const renderOf = (type: unknown): unknown => (type as { render?: unknown } | nul
 function familyOf(type: unknown, fiber: Fiber | null): { readonly current: unknown } | undefined {
   const stage = live.get(containerOf(fiber) as Element);
   if (!stage || type === stage.anchor) return undefined;
-  // A memo that is rendered the first time asks about its inside from its own place.
+  // On the first rendering of a memo, React asks about its inside separately.
   const level = levelBelow(stage.anchor, fiber);
   if (!level) return undefined;
   const record = stage.stubs.decide(type, level);
@@ -52,7 +52,8 @@ function familyOf(type: unknown, fiber: Fiber | null): { readonly current: unkno
   return family;
 }
 
-// Before React 19.3 a lazy component is loaded without asking: its loader is held back instead.
+// Before React 19.3, React loads a lazy component without asking the resolver. We hold its loader back
+// instead.
 function holdBack(lazy: Lazy): () => void {
   const load = lazy._init;
   lazy._init = (payload) => familyOf(lazy, bridge.internals!.getCurrentFiber!())?.current ?? load(payload);

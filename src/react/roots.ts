@@ -5,9 +5,9 @@ import { bridge } from './bridge';
 import { rootOf } from './work';
 
 /**
- * React hangs a hundred listeners on each container it renders into, which takes a simulated page longer
- * than a small component does. So a container that a subject has left as it was is used again, with its
- * root: one that nobody has seen, that has nothing in it and no listener of anybody else's on it.
+ * React adds a hundred listeners to each container, which takes a simulated page longer than rendering a
+ * small component. So a container is reused together with its root, if the test never received it and if it
+ * is empty and has no other listeners.
  */
 interface Pooled {
   readonly root: Root;
@@ -26,7 +26,7 @@ export function takeContainer(): HTMLElement | undefined {
   return at < 0 ? undefined : pool.free.splice(at, 1)[0];
 }
 
-// Off the page, with nothing in it, and React has nothing left to do in it.
+// Detached, empty, and without pending work of React.
 const isAsNew = (container: HTMLElement): boolean =>
   !container.isConnected && container.firstChild === null && rootOf(container)?.pendingLanes === 0;
 
@@ -54,7 +54,7 @@ export function takeRoot(plan: Plan): Root {
     plan,
     isSpoilt: false,
   };
-  // From here on only code under test listens on it.
+  // From now on, only code under test adds listeners.
   const listen = container.addEventListener;
   container.addEventListener = function (...args: Parameters<typeof listen>) {
     pooled.isSpoilt = true;

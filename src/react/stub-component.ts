@@ -26,7 +26,8 @@ export function makeStubComponent(record: StubRecord, original: unknown): unknow
   return component;
 }
 
-// Nobody can tell whether a component hands out its element or a handle; one that a test lists can be given a handle.
+// A ref may expect an element or a handle, and we cannot tell which. A stub that the test lists can be given
+// a handle.
 function makeFunction(record: StubRecord, kind: Kind | undefined, original: unknown): object {
   const mayReachElement = !record.listed && record.how.handle === undefined && !hasHandle(original);
   const Stub = (props: Props, ref?: React.Ref<object>) => {
@@ -40,7 +41,7 @@ function makeFunction(record: StubRecord, kind: Kind | undefined, original: unkn
       return () => leave(record, mine, instance);
     }, []);
     React.useLayoutEffect(() => give(record, instance.current, props));
-    // Since React 19 a ref is a prop like any other; before, only a forwardRef is handed one.
+    // Since React 19 a ref is an ordinary prop. Before, only a forwardRef receives one.
     const reach = () => {
       const element = mayReachElement ? elementOf(fiber) : undefined;
       return element ? record.reachElement(element) : record.reach();
@@ -91,7 +92,7 @@ function enter(record: StubRecord, fiber: Fiber | null): StubInstance {
   return instance;
 }
 
-// Of the two nodes React keeps for one instance, either may be the one that is on the page.
+// React keeps two fibers for an instance. Either may be the current one.
 const elementOf = (fiber: Fiber | null): Element | undefined =>
   [fiber, fiber?.alternate ?? null]
     .flatMap((node) => (node ? hostsOf(node) : []))

@@ -9,8 +9,8 @@ type AnyContext = React.Context<unknown>;
 export type OnCaught = (error: unknown, componentStack: string) => void;
 
 /**
- * Where the subject begins: what is above it is never stubbed, and no level is counted there. Without
- * surroundings it is the only boundary, and one component less is rendered.
+ * The component type that marks where the subject begins. Nothing above it is stubbed or counted as a level.
+ * Without wrappers and provided values one boundary does both jobs, which saves a component.
  */
 export const anchorOf = ({ provide, wrap }: Plan): unknown =>
   provide.length + wrap.length > 0 ? SimulacraAnchor : SimulacraBoundary;
@@ -26,7 +26,7 @@ export function surround(plan: Plan, props: object, onCaught: OnCaught): React.R
   );
   const wrapped = [...plan.wrap].reverse().reduce<React.ReactNode>(wrapIn, provided);
   const caught = boundary(onCaught, wrapped);
-  // React runs effects twice only where nothing stands around the strict mode of a root.
+  // React runs effects twice only if StrictMode is the outermost element of the root.
   return isStrictMode(outermost) ? React.createElement(React.StrictMode, null, caught) : caught;
 }
 
@@ -35,7 +35,7 @@ const isStrictMode = (wrapper: unknown): boolean =>
 
 let template: React.ReactElement<BoundaryProps> | undefined;
 
-// A copy of an element takes no stack of its own, as each element that is made does.
+// React captures a stack for each new element, but not for a clone.
 const boundary = (onCaught: OnCaught, inside: React.ReactNode): React.ReactElement =>
   React.cloneElement((template ??= React.createElement(SimulacraBoundary)), { onCaught }, inside);
 
@@ -75,8 +75,8 @@ class SimulacraBoundary extends React.Component<BoundaryProps, BoundaryState> {
 }
 
 /**
- * Catches right around the subject, since a router shows a page of its own for what its route threw. A boundary
- * that the test itself has put around the subject decides what becomes of it.
+ * Catches errors directly around the subject. Otherwise a router would replace a failing route with its own
+ * error page. An error boundary that is listed in `wrap` still gets the error.
  */
 class SimulacraAnchor extends SimulacraBoundary {
   override render() {

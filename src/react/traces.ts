@@ -9,21 +9,21 @@ export interface Trace {
   readonly stub: string | undefined;
 }
 
-// React's flag of a node that was not completed since something threw in it or below it.
+// React's flag for a fiber that was not completed because something in it threw.
 const incomplete = 0b1000_0000_0000_0000;
 
 const throwers = once('react-throwers', () => new Map<unknown, Fiber>());
 
 /**
- * Remembers which component threw, while React still has the nodes it gave up. To be called while the
- * boundary is told of the error.
+ * Remembers which component threw, while React still has the discarded fibers. Call it from the boundary's
+ * `getDerivedStateFromError`.
  */
 export function noteThrower(error: unknown): void {
   if (throwers.has(error)) return;
   const boundary = bridge.internals?.getCurrentFiber?.() ?? null;
   const found = boundary ? throwersBelow(boundary) : [];
   const known = new Set(throwers.values());
-  // React 18 goes on with the siblings of what threw, and tells of their errors in the same order.
+  // React 18 continues with the siblings, and reports their errors in the same order.
   const thrower = found.find((fiber) => !known.has(fiber)) ?? found.at(-1);
   if (thrower) throwers.set(error, thrower);
 }
@@ -45,8 +45,9 @@ export const noteEffect = (error: unknown, thrower: Fiber): void => void thrower
 export const forgetThrowers = (): void => throwers.clear();
 
 /**
- * The components around what threw. By React's nodes where it was noted; else by the text React makes,
- * whose names are those of functions, and wrong where a source map is applied to it.
+ * The components from the one that threw outwards. They come from React's fibers if the thrower was
+ * remembered. Otherwise they come from React's component stack, whose names are wrong where a source map was
+ * applied.
  */
 export function traceOf(error: unknown, componentStack: string): Trace {
   const noted = throwers.get(error);
@@ -62,7 +63,7 @@ export function traceOf(error: unknown, componentStack: string): Trace {
   return { names: names.filter(isTheirs), stub };
 }
 
-// Component stacks list from the inside out, hosts in lower case; ours are no news.
+// A component stack lists names from the inside out, elements in lower case. Our own components are left out.
 const namesIn = (stack: string): string[] =>
   stack
     .split('\n')

@@ -44,7 +44,7 @@ function readNode(fiber: Fiber): TreeNode[] {
   return [node];
 }
 
-// React keeps no node for a text that is all an element has.
+// React creates no fiber for a text that is the only child of an element.
 function readHost(fiber: Fiber): TreeNode[] {
   const only = fiber.child ? undefined : (fiber.stateNode as Element).textContent;
   return only ? [{ kind: 'text', text: only }] : readAll(fiber.child);

@@ -14,7 +14,7 @@ export function rootOf(container: Element): FiberRoot | undefined {
 }
 
 function fieldOf(element: Element, prefix: string): unknown {
-  // Own properties only: those of a simulated page's elements are many.
+  // Own properties only, since elements of a simulated page inherit many.
   const key = Object.keys(element).find((name) => name.startsWith(prefix));
   return key === undefined ? undefined : (element as unknown as Record<string, unknown>)[key];
 }
@@ -25,16 +25,16 @@ export function owns(container: Element, element: Element): boolean | undefined 
   return fiber && containerOf(fiber) === container;
 }
 
-// Lanes of work that is not urgent at all (idle, hidden) are left out; the lanes of deferred values, which
-// React 19 has at the other end, are not.
+// Excludes lanes of work without urgency (idle, hidden), but includes the lanes of deferred values, which
+// React 19 has at the other end.
 const awaited = (1 << 27) - 1;
 const deferred = 1 << 30;
 
 const lanes = () => awaited | (/^1[0-8]\./.test(bridge.internals?.version ?? '') ? 0 : deferred);
 
 /**
- * True while React has work to do for a subject: lanes that are pending and either not suspended or woken
- * up again. What waits for a promise that is still open is suspended.
+ * True while React has work for a subject: pending lanes that are not suspended, or were pinged. Work that
+ * waits for an unresolved promise is suspended.
  */
 export function isPending(container: Element): boolean {
   const own = rootOf(container);

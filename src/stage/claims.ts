@@ -3,8 +3,8 @@ import { once, shared } from '../core/shared';
 import { subjectMark } from '../page/locators';
 
 /**
- * Whose the children of the body are: subjects put things (dialogs, tooltips) elsewhere on the page. Null
- * stands for the test, which had it there before the first subject came.
+ * The owner of each child of the body, because subjects render dialogs and tooltips elsewhere on the page.
+ * Null means the test: the element was there before the first subject.
  */
 const claims = once('claims', () => new WeakMap<Element, Environment | null>());
 
@@ -27,7 +27,7 @@ export class Outside {
     const isAlone = shared.environments.size === 1;
     for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) {
       if (at.hasAttribute(subjectMark)) continue;
-      // What is there when no other subject is belongs to the test, or was left by an earlier subject.
+      // With no other subject up, existing elements belong to the test or were left by an earlier subject.
       if (isAlone) claims.set(at, null);
       if (canHold(at)) this.#watch(at);
     }
@@ -51,7 +51,7 @@ export class Outside {
   roots(): Element[] {
     if (this.#observer) this.#keep(this.#observer.takeRecords());
     const found: Element[] = [];
-    // By hand: a live collection is slow to list in a simulated page.
+    // A loop, because listing a live collection is slow in a simulated page.
     for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) {
       if (this.#isClaimed(at)) found.push(at);
       else if (this.#inside.size > 0) found.push(...this.#rootsIn(at));
@@ -83,7 +83,7 @@ export class Outside {
   }
 }
 
-// A style sheet that grows is nothing a person would find.
+// A changed style sheet is not content.
 const canHold = ({ localName }: Element): boolean => !/^(script|style|link|template|iframe)$/.test(localName);
 
 function ownerOf(element: Element, only: Environment): Environment {

@@ -3,9 +3,9 @@ import { once } from '../core/shared';
 import { subjectMark } from '../page/locators';
 
 /**
- * Elements to render into that are used again: making one and marking it takes a simulated page longer than
- * a small component does. Only what a subject has left as it was is used again: one that nobody was handed,
- * that is empty, and that has no attribute and no listener of anybody else's.
+ * Containers that are reused: in a simulated page, creating and marking one takes longer than rendering a
+ * small component. A container is reused only if the test never received it, and if it is empty and has no
+ * attributes and listeners of anyone else.
  */
 interface Kept {
   /** True once somebody has listened on it. */
@@ -43,7 +43,7 @@ function makeContainer(): HTMLElement {
   return container;
 }
 
-// Off the page, with nothing in it.
+// Detached and empty.
 const isAsNew = (container: HTMLElement): boolean =>
   container.ownerDocument === document && !container.isConnected && container.firstChild === null;
 

@@ -2,15 +2,15 @@ import { isFrame, siteIn } from '../core/origin';
 import { readText } from '../seam/kinds';
 
 /**
- * Whether the line that threw reads a value that its file got from a hook or an injection; undefined where
- * the line cannot be read, or does not say what it reads.
+ * Whether the line that threw reads a value that its file got from a hook or an injection. Undefined if the
+ * line cannot be read or does not show what it reads.
  */
 export function comesOfRead(error: unknown): boolean | undefined {
   const { message = '', stack = '' } = (error ?? {}) as Partial<Error>;
   const destructured = /of '([^']+)' as it is/.exec(message)?.[1];
   if (destructured && isReading(destructured)) return true;
   const top = stack.split('\n').find(isFrame) ?? '';
-  // What a package throws is its own affair; what a file of the user's throws can be read.
+  // Only the user's own files are read, not those of packages.
   const site = siteIn({ stack: `\n${top}` });
   const text = site && readText(site.file);
   const line = text?.split('\n')[site!.line - 1];

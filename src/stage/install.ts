@@ -4,8 +4,8 @@ import { install } from '../page/globals/install';
 import { modules } from '../seam/modules';
 
 /**
- * Puts in place what is watched and supplied for every subject, once for each page and permanently. Each
- * entry does it as it is loaded, so that code under test cannot keep the originals.
+ * Installs what we watch and supply for all subjects, permanently and once per page. Each entry calls it
+ * while it loads, so that code under test cannot capture the originals first.
  */
 export function installOnce(): void {
   modules.refuseAddress = (specifier) => refuseCarrier('import()', 'GET', specifier);

@@ -40,7 +40,7 @@ export function isolateOn(
   options: AllOptions,
   calledAt: Error,
 ): Promise<Subject> {
-  // There from the first moment: a test that ends before its subject is up takes it down all the same.
+  // The environment exists at once, so a test that ends before its subject is up still takes it down.
   const environment = new Environment(adapter.nameOf(given) ?? 'the subject');
   return makeStep('isolate', calledAt, putUp({ environment, adapter, given, options, calledAt }));
 }
@@ -51,7 +51,7 @@ async function putUp(call: Call): Promise<Subject> {
   try {
     return await setUp(call);
   } catch (failure) {
-    // Half a stage helps nobody: what was put in place is taken down before the test is told.
+    // Undo whatever was set up before the test gets the error.
     const more: unknown = await environment.takeDown('unmounted').then(
       () => undefined,
       (complaint: unknown) => complaint,
@@ -63,7 +63,7 @@ async function putUp(call: Call): Promise<Subject> {
   }
 }
 
-// What is there already is not waited for: each waiting is a turn of its own.
+// Await only what is not ready yet: each await costs a turn.
 async function setUp({ environment, adapter, given, options, calledAt }: Call): Promise<Subject> {
   const { sandbox } = environment;
   checkOptions(options, adapter.options, 'isolate()', calledAt);
@@ -72,8 +72,8 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   if (typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   installOnce();
-  // Waited for also where all is there: subjects that are asked for in one go know of each other before any
-  // of their code runs, and what it starts is followed from the first promise on.
+  // Await even if everything is ready: subjects that are isolated together must know of each other before any
+  // of their code runs, so that their promises are tracked from the start.
   await adapter.prepare();
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
@@ -104,7 +104,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   return makeSubject(stage, component, read);
 }
 
-// The test has ended meanwhile: nothing may be put up in the next one.
+// The test has ended in the meantime. Nothing may be mounted in the next test.
 function refuseClosed({ state, name }: Environment, calledAt: Error): void {
   if (state !== 'up') refuse('SIM-SUBJECT-GONE', { subject: name, asked: 'isolate()' }, { calledAt });
 }
@@ -126,7 +126,7 @@ function elementName(value: unknown): string | undefined {
   return /^<([A-Z][\w.]*)>$/.exec(print(value))?.[1];
 }
 
-// A spy that was given no name of its own is called by what it was given for.
+// A spy without a name gets the name of the prop it is passed as.
 function nameSpies(props: object): void {
   for (const key of Object.keys(props)) {
     const { value } = Object.getOwnPropertyDescriptor(props, key)!;
@@ -142,7 +142,7 @@ function mount(stage: Stage, component: unknown, options: ReadOptions): Promise<
   chronicle.add('mounted', name, { detail: () => printProps(options.props), trigger: true });
   return stage.act('rendered the subject', () => {
     const { props, slots, stubs, provide, wrap, routes, given } = options;
-    // Field by field: a copy of an object is slow to make.
+    // Field by field, because spreading is slow here.
     stage.mounted = adapter.mount({
       props,
       slots,
@@ -192,7 +192,7 @@ function checkListed(adapter: Adapter, options: AllOptions, calledAt: Error): vo
   }
 }
 
-// A name that is a letter off would stay unused without a word until the end of the test.
+// A misspelt name would otherwise stay unnoticed until the end of the test.
 function refuseSlips(stage: Stage, calledAt: Error): void {
   const rendered = stage.setting.stubs.renderedNames;
   for (const { target, used, name } of stage.setting.stubs.records) {
@@ -211,7 +211,7 @@ const complainOfMissed = ({ setting }: Stage): Error | undefined =>
   setting.stubs.records.map((record) => record.complainOfMissed()).find(Boolean);
 
 function complainOfStubs(stage: Stage, occasion: Occasion): Error | undefined {
-  // What has failed to come up has not come to where its children are.
+  // A subject that failed may not have reached its children.
   if (occasion === 'unmounted') return undefined;
   const rendered = stage.setting.stubs.renderedNames;
   for (const { name, used, listed } of stage.setting.stubs.records) {

@@ -16,7 +16,7 @@ export type Loaded<S, C> = S extends () => Promise<infer M>
     : ComponentIn<M, C>
   : Extract<S, C>;
 
-// The default export, or what was taken out of the module, or else what has a capital letter.
+// The default export, or the export that `then` picked, or else the exports with a capital letter.
 type ComponentIn<M, C> = M extends { readonly default: infer D extends C }
   ? D
   : M extends C
@@ -59,7 +59,7 @@ async function load(adapter: Adapter, given: Load, calledAt: Error): Promise<unk
   return loaded[chosen];
 }
 
-// A standard import of a CommonJS module has the whole of it as its default export.
+// An ES import of a CommonJS module has all of its exports as the default export.
 const withoutInterop = (loaded: unknown): unknown => {
   const whole = isModule(loaded) ? loaded['default'] : undefined;
   return isModule(whole) && whole['__esModule'] === true ? whole : loaded;

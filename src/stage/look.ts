@@ -49,7 +49,7 @@ export function lookForOne(stage: Stage, target: Target, asked: Asked, calledAt:
 export function wordNone(stage: Stage, locator: Locator, calledAt: Error | undefined): SimulacraError {
   if (locator.sought.by !== 'part') return explainNone(locator, stage.view(), stage.background(calledAt));
   const { component } = locator.sought;
-  // Inside of something else: there it may be missing although it is elsewhere.
+  // With `inside`, an element may exist elsewhere but not in there.
   if (locator.outer && locate({ ...locator, outer: undefined }, stage.view(), true).length > 0)
     return explainNone(locator, stage.view(), stage.background(calledAt));
   const { length } = stage.mounted?.instancesOf(fitting(stage.adapter, component)) ?? [];
@@ -109,6 +109,6 @@ export async function waitFor(
   return refuse('SIM-WAIT-OVER', { what, waited: within, comes, there, pending }, background);
 }
 
-// Long enough for a timer to come due, short enough that nobody waits for the waiting.
+// Long enough for timers to fire, short enough not to slow a test down.
 const pause = (stage: Stage) =>
   pass(stage.setting.adapter, () => new Promise<void>((resolve) => void startTimer(4, resolve)));

@@ -25,7 +25,7 @@ export const makeSubject = (stage: Stage, component: unknown, options: ReadOptio
 
 type Acts = ReturnType<typeof makeGestures>;
 
-// Each method is a field, so that a test may take it out of the subject: `const { find } = board`.
+// Methods are fields, so that a test may destructure them: `const { find } = board`.
 class View implements Omit<Subject, 'part' | 'given'> {
   readonly #stage: Stage;
   readonly #component: unknown;
@@ -58,12 +58,12 @@ class View implements Omit<Subject, 'part' | 'given'> {
     return (this.#acts ??= makeGestures(this.#stage));
   }
 
-  // The stack at the user's call: after the first await it could not be had any more.
+  // Capture the stack of the user's call now: it is lost after the first await.
   #here(method: keyof Subject): Error {
     return calledFrom(method, (this as unknown as Subject)[method] as AnyFunction);
   }
 
-  // What a test has to await, and what its failure is explained by.
+  // Wraps a gesture as a step that must be awaited, and adds the likely causes to its failure.
   #step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>): Promise<T> {
     const calledAt = this.#here(method);
     return makeStep(
@@ -145,7 +145,7 @@ function readGiven(
   );
 }
 
-// A name that nothing is ever told by would read as "never told": it is refused.
+// An unknown output would look as if it never emitted, so it is refused.
 function readOutputs(stage: Stage, calledAt: Error): Subject['outputs'] {
   const told = stage.mounted?.outputs() ?? {};
   return new Proxy(told, {

@@ -17,14 +17,14 @@ export const bareNode = (name: string): TreeNode => ({
 });
 
 /**
- * What is rendered as text, one line each, indented by what is inside of what: components with
- * their props, elements by role and name. Plain boxes are left out, what is in them is not.
+ * Prints the rendered tree: one line for each component (with its props), element (with its role and name)
+ * and text, indented by nesting. Elements without a role are skipped, but not their content.
  *
  * @param depth how many levels of components are looked into
  */
 export const printOutline = (node: TreeNode, depth: number): string => {
   const lines: string[] = [];
-  // By a list: a page may be nested more deeply than calls can be.
+  // A list instead of recursion: a page may be nested more deeply than the call stack allows.
   const next: Item[] = [{ node, indent: 0, depth }];
   for (let item = next.pop(); item; item = next.pop()) {
     const { line, inside, indent: deeper, depth: left } = printNode(item);
@@ -70,7 +70,7 @@ function printNode({ node, indent, depth }: Item): Printed {
   }
 }
 
-// What a stub draws for itself is no news; what its parent put inside of it is.
+// The stub's own markup is left out; the content its parent passed is shown.
 const slotsOf = (node: Extract<TreeNode, { kind: 'component' }>): readonly TreeNode[] =>
   node.children.flatMap((child) =>
     child.kind === 'element' && child.element.hasAttribute('data-part') ? child.children : [child],
@@ -81,7 +81,7 @@ type ElementNode = Extract<TreeNode, { kind: 'element' }>;
 function printElement(node: ElementNode, indent: number, depth: number): Printed {
   const { element, children } = node;
   const here = (inside: readonly TreeNode[]) => ({ inside, indent, depth });
-  // The words of a label are said by the field they name.
+  // A label's text is already the name of its field.
   if (isLeftOut(element) || (element.localName === 'label' && element.childElementCount === 0))
     return here([]);
   if (element.localName === 'label') return here(children.filter(({ kind }) => kind !== 'text'));
@@ -94,7 +94,7 @@ function printElement(node: ElementNode, indent: number, depth: number): Printed
   return { line, inside, indent: indent + 1, depth };
 }
 
-// Words are told with the element they are in; a component or another element with a role is not.
+// Text is printed with its element, unless the content is a component or another element with a role.
 function hasMore(node: TreeNode): boolean {
   const next = node.kind === 'text' ? [] : [...node.children];
   for (let child = next.pop(); child; child = next.pop()) {
@@ -116,7 +116,7 @@ const wording = new Set([
 ]);
 const isTold = (element: Element) => !wording.has(roleOf(element) ?? 'presentation');
 
-// A framework may cut one sentence into several text nodes.
+// A framework may split one sentence into several text nodes.
 function joinTexts(nodes: readonly TreeNode[]): TreeNode[] {
   const joined: TreeNode[] = [];
   for (const node of nodes) {
@@ -141,7 +141,7 @@ export function printProps(props: object): string {
     .join(' ');
 }
 
-// A prop may be a getter, and a getter may throw.
+// A prop may be a getter that throws.
 function readSafely(props: object, name: string): unknown {
   try {
     return (props as Record<string, unknown>)[name];

@@ -40,7 +40,7 @@ export function readOptions(adapter: Adapter, options: AllOptions): ReadOptions 
   };
 }
 
-// Of two values for one token the later counts, so that a test's own goes before its team's.
+// If a token has two values, the later one wins: the test's own overrides its team's.
 const readProvisions = (provide: NonNullable<AllOptions['provide']>, spare: number): Provision[] =>
   provide
     .map(([token, value], at) => ({ token, value, spare: at < spare, used: false }))

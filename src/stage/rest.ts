@@ -23,20 +23,20 @@ export interface Resting {
 }
 
 /**
- * Brings a subject to rest: turn after turn, until its framework has no work scheduled, none of its open
- * work is under way, and a turn goes by in which nothing happened. What is held, or due later, is not
- * waited for.
+ * Brings a subject to rest. It runs turns until the framework has nothing scheduled, no open work is in
+ * progress, and nothing happened during a whole turn. It does not wait for held answers, or for what is due
+ * later.
  *
  * @throws SIM-REST-NEVER, SIM-SUBJECT-GONE where the test ends meanwhile
  */
 export async function comeToRest(resting: Resting): Promise<void> {
   const { environment, adapter, container } = resting;
   const { gate, work } = environment;
-  // What is started while it comes to rest and is due later is not waited for.
+  // Timers that start from now on and are due later do not count.
   const begin = readClock();
   let lastChange = begin;
   let quiet = 0;
-  // After an answer a turn more: platforms hand on a body in pieces, some of it unseen.
+  // After an answer more turns are needed: platforms deliver a body in pieces that we cannot see.
   let needed = 1;
   gate.stepsRunning++;
   try {
@@ -94,7 +94,7 @@ function lastOf({ chronicle, work }: Environment): string {
 const wordOpen = (open: readonly OpenItem[]) =>
   open.map(({ kind, label }) => `${kind} ${label}`).join(', ') || 'nothing that could be seen';
 
-// The test has ended without waiting: nothing more is done for it.
+// The test has ended without waiting, so the work stops.
 function refuseClosing({ state, name }: Environment): void {
   if (state !== 'up') refuse('SIM-SUBJECT-GONE', { subject: name, asked: 'A step that was not awaited' });
 }

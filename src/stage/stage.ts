@@ -67,7 +67,7 @@ export class Stage implements Resting {
     this.#outside = new Outside(environment, (element) => adapter.owns?.(this.container, element));
     this.network = new Network(routes, environment);
     this.history = new PageHistory(this.container, () => this.#roots());
-    // Watched until it is off the page again, so that its moments can be told after the take-down.
+    // Recorded until the subject is off the page, so that its moments can be read after take-down.
     sandbox.onTakeDown(() => this.history.stop());
     body.appendChild(this.container);
     sandbox.onTakeDown(() => {
@@ -94,7 +94,7 @@ export class Stage implements Resting {
   };
 
   readonly onThrown = (error: Error): void => {
-    // A framework may tell of one error twice, once as its own and once by the window.
+    // A framework may report the same error twice: itself, and through the window.
     if (this.#isKnown(error)) return;
     this.chronicle.add('threw', this.setting.name, { detail: error.message.split('\n')[0]! });
     this.environment.fail(error);
@@ -156,8 +156,8 @@ export class Stage implements Resting {
   }
 
   /**
-   * A failure with what this test would be told of at its end and is likely to be the cause: a request
-   * nobody answered, a stub or a swap that was never of use.
+   * Adds to a failure what the end of the test would complain about and what is likely to be the cause: an
+   * unanswered request, or a stub or swap that was never used.
    */
   withCauses<T>(failure: T): T {
     if (isExplained(failure)) tellCauses(failure, this.environment.takeCauses());
@@ -193,7 +193,7 @@ export class Stage implements Resting {
     return this.setting.stubs.records.flatMap((record) => {
       const elements = record.instances.flatMap((instance) => instance.element() ?? []);
       const { name, listed, how } = record;
-      // What a test draws itself is rendered as the test says.
+      // If the test gave the stub a rendering of its own, its inside is rendered.
       if (elements.length === 0 || how.render !== undefined) return [];
       const instead = listed ? `take ${name} out of "stub"` : `keep: [${name}]`;
       return [{ name, elements, instead }];
@@ -208,7 +208,7 @@ export class Stage implements Resting {
       .filter(({ due }) => due === undefined || due > 0);
   }
 
-  // An answer that came last and was followed by no rendering.
+  // The last answer, if no rendering followed it.
   #still(): readonly string[] {
     const { entries } = this.chronicle;
     const at = entries.findLastIndex(({ kind }) => kind === 'answered');
@@ -240,8 +240,8 @@ export class Stage implements Resting {
 const mostRenders = 1000;
 
 /**
- * A component that sets its own state in a promise renders without end, and the framework's scope
- * goes on as long as it does: only counting tells.
+ * A component that sets its own state in a promise renders forever, and the framework's scope never ends.
+ * Only counting the renderings detects it.
  */
 function watchRenders(fields: () => { subject: string; turns: number; busy: string }) {
   let renders = 0;

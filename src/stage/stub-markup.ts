@@ -1,6 +1,6 @@
 import { printProps } from './outline';
 
-// A table or list takes only some tags; the stub is one of them there, so that it stays a table.
+// Tables and lists allow only certain tags. The stub uses one of them, so that the markup stays valid.
 const fitting: Record<string, string> = {
   table: 'tbody',
   thead: 'tr',

@@ -76,14 +76,15 @@ export class StubRecord {
     return explain('SIM-STUB-HANDLE', { stub: this.name, member, known, by: this.whoAsks?.() });
   }
 
-  // What is beyond the depth was not thought of one by one: a member it lacks is told of where something fails.
+  // Stubs made by `depth` were not listed one by one, so a missing member is reported only if something
+  // fails.
   #missMember(member: string): undefined {
     if (!this.listed) {
       this.#missed.push(member);
       return;
     }
     const error = this.#explainMember(member);
-    // The component may catch it; the test must hear of it all the same.
+    // The component may catch this error, so the test is told of it separately.
     reportRefusal(error);
     throw error;
   }
@@ -92,8 +93,8 @@ export class StubRecord {
   readonly reach = (): object => this.#reached;
 
   /**
-   * The same where the original may hand out its element: the element of the stub. What an element does not
-   * have is explained.
+   * Like {@link reach}, for an original whose ref may be its element: returns the stub's element. A member
+   * that elements do not have is reported.
    */
   reachElement(element: Element): Element {
     const own = Object.getPrototypeOf(element) as object;
@@ -141,7 +142,7 @@ function isFieldOfElements(key: string): boolean {
   return fields.has(key);
 }
 
-// What anybody may ask of anything.
+// Members that tools read of any value.
 export const isProbe = (key: string): boolean =>
   /^(then|toJSON|isReactComponent|current|node(Type|Name)|tagName|hasAttribute|prototype|asymmetricMatch|[_$@].*)$/.test(
     key,
@@ -198,9 +199,8 @@ export class StubSet {
   }
 
   /**
-   * The record that replaces a component rendered at a level below the subject (1 for its own
-   * children); undefined for one that stays real. A component rendered once is always treated the
-   * same at the same side of the depth.
+   * The record of the stub that replaces a component `level` levels below the subject (1 for its own
+   * children). Undefined if the component stays real. The decision is cached for each side of the depth.
    *
    * @param nameThere asked for the name a component without one is registered by
    */

@@ -36,12 +36,12 @@ interface Circumstances {
 }
 
 /** Words what was thrown out of the subject: what was thrown, by whom, and what was missing there. */
-export function explainThrown(error: unknown, around: Circumstances): Error {
+export function explainThrown(error: unknown, circumstances: Circumstances): Error {
   if (isExplained(error)) return error;
-  // What broke is a request that no route answers, or another failure that is worded already.
+  // The cause is one of our own failures, an unmatched request for example.
   const { cause: inner } = (error ?? {}) as { cause?: unknown };
   if (isExplained(inner)) return inner;
-  const { subject, bareReads, chronicle, names, thing, phase, stub } = around;
+  const { subject, bareReads, chronicle, names, thing, phase, stub } = circumstances;
   const thrower = names[0] ?? subject;
   const threw = isError(error) ? `${error.name}: ${asWritten(error.message.split('\n')[0]!)}` : print(error);
   const told = { cause: error, chronicle };
@@ -59,12 +59,12 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const asked = providerIn(threw, thrower);
   const chain = hooksIn(error);
   const library = chain.at(-1);
-  const stubbed = stub && { stub, emptyStub: around.emptyStub(stub) };
+  const stubbed = stub && { stub, emptyStub: circumstances.emptyStub(stub) };
   if (library && !stub && speaksOfProvider(threw)) {
     const contexts = lacks.flatMap(({ name }) => name ?? []);
-    const known = around.wrapperOf(library.package);
-    // What is known of a package is more than what it is called in a message.
-    const wrapper = asked && /^(|plugin|.*….*)$/.test(known) ? around.asWrapper(asked) : known;
+    const known = circumstances.wrapperOf(library.package);
+    // What we know about a package is better than a name found in a message.
+    const wrapper = asked && /^(|plugin|.*….*)$/.test(known) ? circumstances.asWrapper(asked) : known;
     return explain(
       'SIM-WRAP-MISSING',
       {
@@ -74,7 +74,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
         contexts,
         threw,
         wrapper,
-        imports: around.importOf?.(library.package),
+        imports: circumstances.importOf?.(library.package),
       },
       told,
     );
@@ -83,7 +83,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   const printed = lacks.filter((other) => other !== read).map(printRead);
   if (read) {
     const fields = {
-      ...factsOfRead(read, around),
+      ...factsOfRead(read, circumstances),
       thrower,
       threw,
       ...stubbed,
@@ -92,7 +92,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
     };
     return explain('SIM-PROVIDE-MISSING', fields, told);
   }
-  const asksAround = asked && around.asWrapper(asked);
+  const asksAround = asked && circumstances.asWrapper(asked);
   const fields = {
     subject,
     thrower,
@@ -107,7 +107,7 @@ export function explainThrown(error: unknown, around: Circumstances): Error {
   return explain('SIM-RENDER-THREW', fields, told);
 }
 
-// What a compiler makes of an import: `(0 , import_vue.inject)(…)` was written as `inject(…)`.
+// Undoes what a compiler makes of an import: `(0 , import_vue.inject)(…)` was `inject(…)` in the source.
 const asWritten = (message: string): string => message.replace(/\(0 ?, ?[\w$]+\.([\w$]+)\)/g, '$1');
 
 const printNames = (names: readonly string[]): string =>
@@ -146,15 +146,15 @@ const unique = (reads: readonly Asking[]): Asking[] =>
   );
 
 /**
- * Whether a TypeError can come of a value that was not there. A package that needs a provider says so itself;
- * what else it throws is not for want of one.
+ * Whether a TypeError can come from a value that nobody provided. A package says so itself when it needs a
+ * provider, so its other errors are not blamed on one.
  *
  * @param shown what the line that threw says of it, where it can be read
  */
 function fits(read: Lack, threw: string, thing: string, shown: boolean | undefined): boolean {
   if (read.made?.startsWith('the package')) return false;
   if (shown !== undefined) return shown && isAbout(read, threw);
-  // Vue itself finds fault with an injection that nobody provides; a context has a default.
+  // Vue warns about an injection that nobody provides. A context has a default value.
   return (read.value === 'null' || thing === 'injection') && isAbout(read, threw);
 }
 
@@ -163,7 +163,7 @@ function isAbout({ value }: Lack, threw: string): boolean {
   return value === 'undefined' || value === 'null' ? new RegExp(`\\b${value}\\b`).test(threw) : true;
 }
 
-// As it is called, or what it is of: "needs a session" speaks of a SessionContext that has none.
+// By its name, or by the first part of its name: "needs a session" is about SessionContext.
 function isNamedIn({ name, value }: Lack, threw: string): boolean {
   if (name === undefined) return false;
   const has = (word: string, flags = '') =>
@@ -195,9 +195,9 @@ interface LibraryHook {
 }
 
 /**
- * The hooks of packages on the way to a throw, the one the user called first; none where the user's own
- * code threw. Where source maps are applied a frame may bear the name of the function it calls; the file
- * tells then.
+ * The hooks of packages in the stack of an error, starting with the one the user called. Empty if the user's
+ * own code threw. With source maps a frame may have the name of the function it calls; then the file name
+ * decides.
  */
 function hooksIn(error: unknown): LibraryHook[] {
   const frames = (isError(error) ? (error.stack ?? '') : '').split('\n').filter(isFrame);
@@ -211,7 +211,7 @@ function hooksIn(error: unknown): LibraryHook[] {
     const [, called, file] = /at (?:\S*\.)?(use[A-Z]\w*) .*?([^\\/]+?)\.\w+:\d+:\d+/.exec(frame) ?? [];
     if (!called || library === undefined || isFramework(library)) continue;
     const hook = /^use[A-Z]\w*$/.test(file ?? '') ? file! : called;
-    // Of the hooks of one package, the outermost is the one that was called.
+    // Of several hooks of one package, the outermost is the one the user called.
     if (chain[0]?.package === library) chain[0] = { hook, package: library };
     else chain.unshift({ hook, package: library });
   }

@@ -69,10 +69,10 @@ function hasShown(stage: Stage, locator: Locator, view: View): boolean {
   });
 }
 
-// What is told of an element by itself and what is in it can only have changed where something changed.
+// A locator that depends only on an element and its content can change only where the page changed.
 const isLocal = ({ sought, outer }: Locator): boolean =>
   outer === undefined && (sought.by === 'role' || sought.by === 'text' || sought.by === 'testId');
 
-// An earlier moment is a copy of the page: there a part can only be told by its stub's mark.
+// An earlier moment is a copy of the page, where only the mark of a stub identifies a part.
 const stubsIn = (frame: Element, name: string): Element[] =>
   [...frame.querySelectorAll('[data-part]')].filter((element) => element.getAttribute('data-part') === name);

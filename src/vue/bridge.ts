@@ -5,10 +5,9 @@ import { once, shared } from '../core/shared';
 import type { StubSet } from '../stage/stubs';
 
 /**
- * A development build of Vue hands the arguments of every component that is about to be rendered to
- * one function that may change them (`transformVNodeArgs`), together with the component that renders
- * it: that is how a stub comes in, with nothing of the code under test changed. What was emitted and
- * rendered comes by the hook Vue has for development tools.
+ * A development build of Vue passes the arguments of every vnode, and the component that renders it, to one
+ * function that may change them (`transformVNodeArgs`). Stubs are put in there, without changes to the code
+ * under test. Events and renderings are reported by Vue's hook for development tools.
  */
 export interface Live {
   readonly stubs: StubSet;
@@ -43,7 +42,7 @@ interface State {
   idle: Promise<void> | undefined;
 }
 
-// For each copy of Vue that is loaded: each has a queue of its own.
+// One per copy of Vue, since each copy has its own queue.
 const states = once('vue-bridge', () => new WeakMap<object, State>());
 const state: State = states.get(Vue.nextTick) ?? { ready: false, idle: undefined };
 states.set(Vue.nextTick, state);
@@ -63,16 +62,16 @@ async function open(): Promise<void> {
   Vue.createVNode('i');
   Vue.transformVNodeArgs();
   if (!asked) refuse('SIM-VUE-PRODUCTION', { version: Vue.version });
-  // The first application makes the renderer, which forgets the hook.
+  // The first application creates the renderer, which resets the hook.
   Vue.createApp({});
   listen();
   state.ready = true;
-  // What was queued before is done by then.
+  // Everything queued before has run by then.
   await nextTurn();
   state.idle = Vue.nextTick();
 }
 
-// A hook that is there already belongs to somebody else's tools: everything goes on to them.
+// An existing hook belongs to other tools. We forward everything to them.
 function listen(): void {
   const other = page.__VUE_DEVTOOLS_GLOBAL_HOOK__;
   const emit = (event: string, ...args: unknown[]) => {

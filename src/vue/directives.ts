@@ -21,9 +21,9 @@ interface Shared {
 const standing = once('vue-directives', () => new WeakMap<object, Shared>());
 
 /**
- * Replaces the directives a test lists, each where it is kept (registered in the application, in a
- * component, or a variable of its setup). Where several subjects list the same one, each has its own stub;
- * the last one to go puts the original back.
+ * Replaces the directives that a test lists, wherever they are registered: in the application, in a
+ * component, or as a variable in its setup. If several subjects list the same directive, each has its own
+ * stub, and the last one restores the original.
  */
 export function stubDirectives(app: Vue.App, stage: Live): () => void {
   const records = stage.stubs.records.filter(({ target }) => isDirective(target) || isDirectiveName(target));
@@ -43,7 +43,7 @@ export function stubDirectives(app: Vue.App, stage: Live): () => void {
   const replaceAll = (holder: Record<string, unknown> | undefined) => {
     for (const key of Object.keys(holder ?? {})) replaceIn(holder!, key, `v-${key}`);
   };
-  // The application's own are this subject's alone.
+  // Directives of the application belong to this subject alone.
   replaceAll((app as unknown as { _context: { directives: Record<string, unknown> } })._context.directives);
   app.mixin({
     beforeCreate(this: { $: Vue.ComponentInternalInstance }) {

@@ -6,7 +6,7 @@ export function elementIn(vnode: Vue.VNode): Element | undefined {
   if (suspense) return suspense.activeBranch ? elementIn(suspense.activeBranch) : undefined;
   if (component) return component.subTree && elementIn(component.subTree);
   if (typeof type === 'string') return el as Element;
-  // Markup that never changes has no nodes of Vue's.
+  // Static markup has no vnodes.
   if (type === Vue.Static)
     for (let at = el as Node | null; at; at = at === anchor ? null : at.nextSibling)
       if (at.nodeType === 1) return at as Element;

@@ -43,13 +43,13 @@ export function mount(plan: Plan): Mounted {
   const app = Vue.createApp({ name: 'SimulacraStage', render: () => surround(plan, subject) });
   const failures = listenToFailures(app, plan, (instance) => {
     const { component: own } = stage.vnode ?? {};
-    // Props are looked at before the instance has its proxy: then it is the one that is being made.
+    // Props are checked before the instance has a proxy. Then it is the instance being created.
     return own != null && (instance ? instance === own : own.proxy === null);
   });
   provide(app, plan);
   const stops = [notePlaces(app, plan), resolveIn(app, stage), stubDirectives(app, stage)];
   const renderAgain = canBeRoot(plan) ? makeRoot(app, plan.container, subject) : undefined;
-  // A component around it would follow the refs among the props by itself.
+  // A parent component would track refs in the props by itself.
   let stopFollowing: (() => void) | undefined;
   const followRefs = (render: () => void) => {
     if (Object.values(props.value).some(Vue.isRef))
@@ -85,7 +85,7 @@ export function mount(plan: Plan): Mounted {
   };
 }
 
-// With nothing around it and nothing put into it the subject is the root of its application, as in a page.
+// Without wrappers and slots the subject is the root of its application, as on a real page.
 const canBeRoot = (plan: Plan): boolean =>
   wrappings(plan).every(([what]) => isPlugin(what)) &&
   Object.keys(plan.slots).length === 0 &&
@@ -116,11 +116,11 @@ interface Place {
   readonly matched: readonly unknown[];
 }
 
-// A router in memory shows where it leads nowhere else.
+// A router in memory shows its location nowhere else.
 function notePlaces(app: Vue.App, { chronicle }: Plan): () => void {
   const { $router: router } = app.config.globalProperties as { $router?: Router };
   const stop = router?.afterEach?.(({ fullPath }, { matched }) => {
-    // Where it begins is nowhere it went.
+    // The first location is not a navigation.
     if (matched.length > 0) chronicle.add('navigated', fullPath);
   });
   return () => stop?.();
@@ -145,7 +145,7 @@ export function running(container: Element): string | undefined {
     : undefined;
 }
 
-// Many components may be rendered in one go; it is one rendering that reached the page.
+// Several components may render in one flush. That counts as one rendering.
 function once(tell: () => void): () => void {
   let due = false;
   return () => {
@@ -189,7 +189,7 @@ const fill = (slots: Plan['slots'], rendered: Set<string>): Record<string, Vue.S
     ]),
   );
 
-// One that the component names and did not render this time is no mistake: a gate may stay shut.
+// A slot that the component declares but did not render this time is no mistake.
 function complainOfSlots({ slots, name, component, environment }: Plan, rendered: ReadonlySet<string>): void {
   environment.sandbox.checks.push((occasion) => {
     if (occasion !== 'end') return undefined;
@@ -202,7 +202,7 @@ function complainOfSlots({ slots, name, component, environment }: Plan, rendered
   });
 }
 
-// A function that says what it takes as a component is one; any other is asked for what is in the slot.
+// A function with `props`, `emits` or `displayName` is a component. Any other function is the slot itself.
 const isSlotFunction = (content: unknown): content is (scope: unknown) => unknown =>
   typeof content === 'function' && !['props', 'emits', 'displayName'].some((sign) => sign in content);
 
@@ -212,7 +212,7 @@ const wrappings = ({ wrap }: Plan): Wrapping[] =>
 const isPlugin = (what: unknown): what is Vue.Plugin =>
   typeof (what as { install?: unknown } | null)?.install === 'function';
 
-// One for all applications: whose it is can be told by the component that asks.
+// Shared by all applications. The component that injects tells which one it is.
 const whereNobodyProvides = new Proxy(Object.create(null) as object, {
   has: (_, key) => {
     const instance = Vue.getCurrentInstance();
@@ -224,7 +224,8 @@ const whereNobodyProvides = new Proxy(Object.create(null) as object, {
 const contextOf = (app: Vue.App) => (app as unknown as { readonly _context: Vue.AppContext })._context;
 
 function provide(app: Vue.App, plan: Plan): void {
-  // What is asked for and not there goes on to where it is told; what is there costs nothing.
+  // Injections that nobody provides end up in the proxy, which reports them. Provided ones cost nothing
+  // extra.
   contextOf(app).provides = Object.create(whereNobodyProvides) as Vue.AppContext['provides'];
   for (const [plugin, ...options] of wrappings(plan)) if (isPlugin(plugin)) app.use(plugin, ...options);
   for (const one of plan.provide) {
@@ -257,5 +258,5 @@ function surround(plan: Plan, subject: () => Vue.VNode): Vue.VNode {
   )();
 }
 
-// A setup that waits needs Vue's own Suspense around it.
+// An async setup needs Vue's Suspense around it.
 const isAsync = ({ setup }: Definition) => setup?.constructor.name === 'AsyncFunction';

@@ -46,7 +46,7 @@ function transform(args: Args, rendering: Instance | null): Args {
   if (!instance) return isStubbable(type) ? [decidedLater(type), props, ...rest] : args;
   const stage = live.get(instance.appContext.app);
   if (!stage) return args;
-  // Nobody waits for what is only to be looked at: without its styles a transition is over at once.
+  // Transitions are not waited for: without style sheets they end at once.
   if (type === Vue.Transition || type === Vue.TransitionGroup)
     return [type, { ...(props as object), css: false }, ...rest];
   const instead = replacementOf(stage, type, instance);
@@ -73,7 +73,7 @@ const isStubbable = (type: unknown) =>
   !isStubComponent(type) &&
   !isLater(type);
 
-// A name that was registered nowhere comes as a text, as the tag of an element does.
+// A component name that is registered nowhere arrives as a string, like the tag of an element.
 const isListedName = ({ stubs }: Live, type: string) =>
   /[A-Z-]/.test(type) && stubs.records.some(({ target }) => target === asName(type));
 
@@ -100,8 +100,8 @@ const weight = ({ type }: Instance): number =>
 const laterFor = once('vue-later-for', () => new WeakMap<object, Vue.Component>());
 
 /**
- * A child made outside of any rendering (in a listener, say) cannot be told whose it is before it is
- * rendered. One that some subject may want replaced is put into a component that asks again then.
+ * The owner of a vnode that is created outside of rendering (in a listener, for example) is unknown until it
+ * renders. If some subject may stub it, we wrap it in a component that checks again then.
  */
 function decidedLater(type: unknown): unknown {
   if (![...live.values()].some((stage) => mayReplace(stage, type))) return type;

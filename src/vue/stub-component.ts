@@ -38,7 +38,7 @@ export function makeStubComponent(record: StubRecord, original: unknown): Vue.Co
       Vue.onMounted(() => (tag.value = tagIn((proxy?.$el as Element).parentElement?.localName)));
       let drawnAs = '';
       return () => {
-        // Another tag for the same props is no news.
+        // A changed tag alone is not recorded as new props.
         if (drawnAs === tag.value || drawnAs === '') record.given.push((instance.props = given()));
         drawnAs = tag.value;
         return draw(record, instance.props, context, tag.value);
@@ -59,7 +59,8 @@ function givenIn(props: Record<string, unknown>, attrs: Record<string, unknown>)
   );
 }
 
-// Vue asks whether a member is there before it is read: a member that is missing must be asked for to be explained.
+// Vue checks whether a member exists before it reads it. The check must succeed for missing members too, so
+// that the read can be explained.
 function reachable(record: StubRecord): Record<string, unknown> {
   const isOwn = (key: string | symbol) => typeof key === 'string' && !/^(\$|__v)/.test(key);
   const reached = record.reach() as Record<string, unknown>;
@@ -83,7 +84,7 @@ function draw(
   return Vue.h(tag, attributes, Object.values(context.slots).flatMap(fill));
 }
 
-// What no element could bear as an attribute stays off it.
+// Values that cannot be attributes are left out.
 const plain = (attrs: Record<string, unknown>) =>
   Object.fromEntries(
     Object.entries(attrs).filter(
@@ -91,7 +92,7 @@ const plain = (attrs: Record<string, unknown>) =>
     ),
   );
 
-// A slot that reads what the child would give it back cannot be filled without the child.
+// A scoped slot that needs values of the child cannot be rendered without it.
 function fill(slot: Vue.Slot | undefined): Vue.VNode[] {
   try {
     return slot?.({}) ?? [];

@@ -29,7 +29,8 @@ export function listenToFailures(
     if (/event handler$/.test(info)) return plan.onListenerThrew(error);
     failed = true;
     const instance = proxy?.$;
-    // Vue goes on with a component whose setup has thrown: that it cannot be rendered then is no news.
+    // Vue continues with a component whose setup threw. The rendering error that follows is not reported
+    // again.
     if (instance && broken.has(instance)) return;
     if (instance && info === 'setup function') broken.add(instance);
     plan.onThrown(
@@ -49,9 +50,9 @@ export function listenToFailures(
     );
   };
   app.config.warnHandler = (message, proxy, trace) => {
-    // Vue warns of what has no default, and of that only; what was asked for last is what it warns of.
+    // Vue warns about the injection that was read last, and only if it has no default.
     if (/^injection ".*" not found/.test(message)) return void bareReads.push(...asked.all.slice(-1));
-    // Vue goes on with a component whose setup has thrown: what it lacks then is no news.
+    // After an error in setup, further warnings are only consequences.
     if (failed) return;
     const wrongProp = isSubject(proxy?.$) ? wordWrongProp(message, plan) : undefined;
     const complaint = wrongProp ?? complaintOf(message, proxy, plan);
@@ -70,8 +71,8 @@ export function listenToFailures(
 }
 
 /**
- * The injection that the thrown text itself says was not there, `const { ns } = inject(KEY, undefined)`: the one
- * that was asked for last. Nothing where a value of that kind is provided on purpose.
+ * The injection that the error text itself names as missing, as for `const { ns } = inject(KEY, undefined)`:
+ * it is the one that was read last. Empty if someone provides such a value on purpose.
  */
 function destructuredRead(error: unknown, instance: Instance | undefined, asked: BareReads): BareRead[] {
   const [, what] =
@@ -85,7 +86,7 @@ function destructuredRead(error: unknown, instance: Instance | undefined, asked:
   return [{ ...last, value: what === 'null' ? null : undefined }];
 }
 
-// Vue asks itself for some keys of its own.
+// Vue injects some keys of its own.
 const isPrivate = (key: string | symbol) => typeof key === 'symbol' && /^(v-|_v)/.test(key.description ?? '');
 
 const phases: Record<string, string> = {

@@ -12,7 +12,7 @@ export function readNode(vnode: Vue.VNode): TreeNode[] {
   if (component) return readComponent(component);
   if (type === Vue.Text) return [{ kind: 'text', text: String(children) }];
   if (type === Vue.Comment) return [];
-  // Markup that never changes, or came as text, has no nodes of Vue's.
+  // Static markup and `v-html` have no vnodes.
   if (type === Vue.Static) return el ? readDom(el as Node) : [];
   if (typeof type !== 'string') return Array.isArray(children) ? readAll(children) : [];
   const element = el as Element;

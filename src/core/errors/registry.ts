@@ -21,25 +21,25 @@ type FieldsOf<R extends Wordings, C extends keyof R> = Parameters<R[C]>[0];
 export type Explain<R extends Wordings> = <C extends keyof R & string>(
   code: C,
   fields: FieldsOf<R, C>,
-  around?: Circumstances,
+  circumstances?: Circumstances,
 ) => SimulacraError;
 
 /** Fails with a coded, worded error. @throws always */
 export type Refuse<R extends Wordings> = <C extends keyof R & string>(
   code: C,
   fields: FieldsOf<R, C>,
-  around?: Circumstances,
+  circumstances?: Circumstances,
 ) => never;
 
 /** Makes the errors of a registry. Each folder has a registry of its own, beside what throws. */
 export const explaining =
   <R extends Wordings>(registry: R): Explain<R> =>
-  (code, fields, around = {}) =>
-    wordFailure(code, fields as object, registry[code]!(fields), around);
+  (code, fields, circumstances = {}) =>
+    wordFailure(code, fields as object, registry[code]!(fields), circumstances);
 
 /** The same, thrown. */
 export const refusing =
   <R extends Wordings>(registry: R): Refuse<R> =>
-  (code, fields, around = {}) => {
-    throw wordFailure(code, fields as object, registry[code]!(fields), around);
+  (code, fields, circumstances = {}) => {
+    throw wordFailure(code, fields as object, registry[code]!(fields), circumstances);
   };

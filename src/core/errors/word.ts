@@ -8,20 +8,23 @@ export function wordFailure(
   code: string,
   fields: object,
   report: Report,
-  around: Circumstances,
+  circumstances: Circumstances,
 ): SimulacraError {
-  const { chronicle } = around;
+  const { chronicle } = circumstances;
   const error = new SimulacraError(code, fields, report, {
-    ...('cause' in around && { cause: around.cause, thrown: factsOfThrown(around.cause) }),
+    ...('cause' in circumstances && {
+      cause: circumstances.cause,
+      thrown: factsOfThrown(circumstances.cause),
+    }),
     happened: chronicle?.entries,
     chronicle: chronicle && shorten(chronicle.recent?.() ?? chronicle.toString()),
   });
-  const lines = framesOf(around.calledAt ?? error);
+  const lines = framesOf(circumstances.calledAt ?? error);
   if (lines.length > 0) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');
   return error;
 }
 
-// What comes again and again is told once, and how often.
+// Prints repeated lines once, with their number.
 function shorten(chronicle: string): string {
   const lines = chronicle.split('\n');
   const kept: string[] = [];

@@ -24,7 +24,7 @@ let known: object | undefined;
 /** What a document has, and ranges and addresses. */
 export const documentFeatures: Readonly<Record<string, Features>> = {
   'Document.prototype': {
-    // No command is known here, which is what a browser may say of any.
+    // No command is supported, which a browser may say of any command.
     execCommand: () => false,
     queryCommandSupported: () => false,
     elementFromPoint: () => null,

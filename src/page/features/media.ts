@@ -10,7 +10,7 @@ const preferences: Readonly<Record<string, string>> = {
 };
 
 /**
- * Tells whether a media query fits the page's window.
+ * Whether a media query matches the page's window.
  *
  * @see https://drafts.csswg.org/mediaqueries/
  */

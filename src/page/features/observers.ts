@@ -9,8 +9,8 @@ export function makeObservers(page: Page) {
   const rect = () => emptyRect(page as unknown as typeof globalThis);
 
   /**
-   * Never tells of anything: an element is told of when its size is another than the last time, and before
-   * the first time that counts as zero.
+   * Never calls back: it would do so when an element's size changes, and without layout every size stays
+   * zero.
    *
    * @see https://drafts.csswg.org/resize-observer/
    */
@@ -25,7 +25,8 @@ export function makeObservers(page: Page) {
   }
 
   /**
-   * Tells of each element once that it is in view: one of no size at the edge of the viewport is.
+   * Reports each element once as in view, which is what a browser does for an element of zero size at the
+   * edge of the viewport.
    *
    * @see https://w3c.github.io/IntersectionObserver/
    */

@@ -1,6 +1,6 @@
 import { once } from '../../core/shared';
 
-// A simulated page has no pseudo-class for it, so what was opened is kept beside it.
+// A simulated page has no pseudo-class for open popovers and modal dialogs, so we remember them here.
 const open = once('popovers', () => new WeakSet<Element>());
 
 /** @see https://html.spec.whatwg.org/multipage/popover.html */

@@ -7,7 +7,7 @@ export function makeWindowFeatures(page: Page) {
     CSS: makeCss(window),
     visualViewport: makeViewport(window),
     MessageChannel: makeChannel(window),
-    // A page has idle time as soon as it has nothing else to do.
+    // The page is idle as soon as it has nothing else to do.
     requestIdleCallback: (work: (deadline: object) => void): unknown =>
       window.setTimeout(() => work({ didTimeout: false, timeRemaining: () => 50 }), 1),
     cancelIdleCallback: (timer: number): void => window.clearTimeout(timer),
@@ -54,7 +54,7 @@ function makeViewport(window: Window & typeof globalThis): object {
 type Listener = (event: object) => void;
 
 /**
- * Two ports that tell each other in a task of the page's own timers, so that it is seen when one is due.
+ * Two ports that deliver messages by the page's own timers, so that pending messages can be seen.
  *
  * @see https://html.spec.whatwg.org/multipage/web-messaging.html#message-channels
  */
@@ -68,7 +68,7 @@ function makeChannel(window: Window & typeof globalThis) {
     get onmessage(): Listener | null {
       return this.#onmessage;
     }
-    // To set a handler is to start.
+    // Setting the handler starts the port.
     set onmessage(listener: Listener | null) {
       this.#onmessage = listener;
       this.start();

@@ -9,8 +9,8 @@ import { click, moveFocus } from './click';
 import { dispatch, sendPointer, type Send } from './dispatch';
 
 /**
- * Chooses in whatever a person can choose in: an option of a select, a checkbox or radio button
- * (already chosen ones are left as they are), an option of an ARIA listbox or radio group.
+ * Chooses an option of a select, a checkbox, a radio button, or an option of an ARIA listbox or radio group.
+ * An option that is already chosen stays as it is.
  *
  * @throws SIM-ACT-OPTION, SIM-ACT-DISABLED
  */

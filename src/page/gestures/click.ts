@@ -2,7 +2,7 @@ import { commitChange } from './edit';
 import { dispatch, focusTargetOf, sendPointer, type Send } from './dispatch';
 
 /**
- * A click with the main button, from the pointer's arrival to the click itself.
+ * A click with the main button: the pointer moves onto the element, presses and releases.
  *
  * @see https://www.w3.org/TR/uievents/#events-mouseevent-event-order
  */
@@ -24,7 +24,7 @@ async function press(element: Element, send: Send): Promise<void> {
 }
 
 async function release(element: Element, send: Send): Promise<void> {
-  // What the press has taken off the page, or disabled, is not clicked any more.
+  // If the press removed or disabled the element, no click follows.
   if (!element.isConnected) return;
   await send(() => void sendPointer(element, 'up'));
   if (!element.isConnected || element.matches(':disabled')) return;

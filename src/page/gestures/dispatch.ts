@@ -34,7 +34,7 @@ export function dispatch(element: Element, type: string, init: object = {}): boo
     ...init,
   } as EventInit);
   for (const [key, value] of Object.entries(init)) {
-    // A simulated page may lack the newer event classes: what they carry is put on by hand.
+    // A simulated page may lack newer event classes. Their properties are then set by hand.
     if (!(key in event)) Object.defineProperty(event, key, { value });
   }
   return element.dispatchEvent(event);
@@ -45,7 +45,7 @@ type EventClass = 'PointerEvent' | 'MouseEvent' | 'KeyboardEvent' | 'InputEvent'
 function kindOf(type: string): EventClass {
   if (type.startsWith('pointer')) return typeof PointerEvent === 'undefined' ? 'MouseEvent' : 'PointerEvent';
   if (/^(mouse|click|dblclick|auxclick|contextmenu)/.test(type)) {
-    // Browsers send clicks as pointer events; a page without that class falls back.
+    // Browsers dispatch a click as a PointerEvent. A page without that class uses a MouseEvent.
     return type === 'click' && typeof PointerEvent !== 'undefined' ? 'PointerEvent' : 'MouseEvent';
   }
   if (type.startsWith('key')) return 'KeyboardEvent';
@@ -65,7 +65,7 @@ export function sendPointer(
   const carried = what === 'over' || what === 'move' ? { button: -1 } : {};
   const allowed = dispatch(element, `pointer${what}`, { ...pointer, ...pressed, ...carried, ...init });
   if (what === 'over') sendEntering(element, 'pointerenter', pointer);
-  // A prevented pointerdown keeps the mouse events back, as browsers do.
+  // As in browsers, a prevented pointerdown suppresses the mouse events.
   if (!allowed && what === 'down') return false;
   const sent = dispatch(element, `mouse${what}`, {
     ...pressed,
@@ -76,7 +76,7 @@ export function sendPointer(
   return sent;
 }
 
-// Enter events do not bubble: each element on the way down gets its own.
+// Enter events do not bubble, so each element on the path gets its own.
 function sendEntering(element: Element, type: string, init: object): void {
   const path: Element[] = [];
   for (let at: Element | null = element; at; at = at.parentElement) path.unshift(at);
@@ -100,7 +100,7 @@ export function tabStops(document: Document): HTMLElement[] {
   );
   const first = all.filter(({ tabIndex }) => tabIndex > 0).sort((a, b) => a.tabIndex - b.tabIndex);
   const stops = [...first, ...all.filter(({ tabIndex }) => tabIndex === 0)];
-  // Of radio buttons in one group only one is a stop.
+  // Only one radio button of a group can be reached by Tab.
   return stops.filter((element) => !isPassedRadio(element, stops));
 }
 

@@ -4,7 +4,7 @@ import { dispatch, pageOf, type Send } from './dispatch';
 
 type Field = HTMLInputElement | HTMLTextAreaElement;
 
-// What a field held when it was entered; leaving it with another value is a change.
+// The value of a field when it got the focus. Leaving it with another value is a change.
 const entered = once('entered', () => new WeakMap<Element, string>());
 
 /** The value setter of the platform: frameworks watch the element's own one to tell their writing from a person's. */
@@ -40,7 +40,7 @@ export async function editText(field: Element, edit: Edit, send: Send): Promise<
     placeCaret(input, caret);
     dispatch(field, 'input', told);
   });
-  // A framework that writes the value back puts the caret at the end.
+  // A framework that sets the value moves the caret to the end.
   if (input.value === value) placeCaret(input, caret);
 }
 
@@ -64,32 +64,32 @@ function apply(
   return { value: value.slice(0, from) + text + value.slice(to), caret: from + text.length };
 }
 
-// Fields for numbers and e-mail addresses have no selection that could be asked for.
+// Number and e-mail fields have no readable selection.
 function selectionOf(field: Field): Selection {
   const { selectionStart, selectionEnd, value } = field;
   return selectionStart === null
-    ? [whole.has(field) ? 0 : value.length, value.length]
+    ? [fullySelected.has(field) ? 0 : value.length, value.length]
     : [selectionStart, selectionEnd ?? selectionStart];
 }
 
-const whole = once('whole', () => new WeakSet<Element>());
+const fullySelected = once('fully-selected', () => new WeakSet<Element>());
 
 function placeCaret(field: Field, at: number): void {
-  whole.delete(field);
+  fullySelected.delete(field);
   if (field.selectionStart !== null) field.setSelectionRange(at, at);
 }
 
 /** Selects all of a field, as Control+A does. */
 export function selectAll(field: Element): void {
   (field as Partial<Field>).select?.();
-  whole.add(field);
+  fullySelected.add(field);
 }
 
 async function editContent(field: Element, edit: Edit, send: Send): Promise<void> {
   const before = field.textContent ?? '';
-  const selection: Selection = whole.has(field) ? [0, before.length] : [before.length, before.length];
+  const selection: Selection = fullySelected.has(field) ? [0, before.length] : [before.length, before.length];
   const { value } = apply(edit, before, selection);
-  whole.delete(field);
+  fullySelected.delete(field);
   const told = { inputType: edit.inputType, data: edit.data };
   let allowed = true;
   await send(() => void (allowed = dispatch(field, 'beforeinput', told)));

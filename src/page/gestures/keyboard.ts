@@ -12,7 +12,7 @@ const named: Record<string, number> = {
   ...{ Insert: 45, Delete: 46, Meta: 91, F1: 112, F2: 113, F3: 114, F4: 115, F5: 116, F6: 117 },
   ...{ F7: 118, F8: 119, F9: 120, F10: 121, F11: 122, F12: 123, Space: 32 },
 };
-// What keyboards and other programs call these keys.
+// Other common names for these keys.
 const otherNames: Record<string, string> = {
   ...{ return: 'Enter', esc: 'Escape', ctrl: 'Control', cmd: 'Meta', command: 'Meta', option: 'Alt' },
   ...{ del: 'Delete', left: 'ArrowLeft', right: 'ArrowRight', up: 'ArrowUp', down: 'ArrowDown' },
@@ -63,10 +63,10 @@ function initOf(name: string): KeyInit {
   return { key, code, keyCode: named[name] ?? (key.length === 1 ? key.toUpperCase().charCodeAt(0) : 0) };
 }
 
-// One to a person, however many units of text it is made of: an emoji, a letter with an accent of its own.
+// Splits text into what a person sees as one character: an emoji, or a letter with a combining accent.
 const isCharacter = (key: string): boolean => !(key in named) && [...characters().segment(key)].length === 1;
 let segmenter: Intl.Segmenter | undefined;
-// Made when it is first needed: it takes longer than all of this file.
+// Created on first use, because it takes longer than loading this file.
 const characters = () => (segmenter ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' }));
 
 const active = (element: Element): Element => element.ownerDocument.activeElement ?? element;
@@ -83,7 +83,7 @@ export async function strike(target: Element, init: KeyInit, send: Send): Promis
     await send(() => void (allowed = dispatch(target, 'keypress', { ...init, keyCode: charCode, charCode })));
   }
   if (allowed) await doByItself(target, init, send);
-  // The key is let go on whatever has the focus by then.
+  // The keyup goes to whatever has the focus by then.
   const after = focused || !target.isConnected ? active(target) : target;
   let released = true;
   await send(() => void (released = dispatch(after, 'keyup', init)));

@@ -17,10 +17,10 @@ interface Watched {
 const watched = once<Watched[]>('console', () => []);
 
 /**
- * Writes what is logged into the chronicle of whoever logs, and passes it on. Installed permanently: a
- * test may write over a method and put it back whenever it likes, and what it has put there is called.
- * React takes the methods out for a moment and puts values back in their place, so each subject looks
- * whether they are still there.
+ * Records logs in the chronicle of the subject that logs, and passes them on. The methods are installed
+ * permanently. A test may overwrite and restore them at any time; its own function is then called. React
+ * replaces the methods for a moment and restores plain values, so each subject checks that ours are still
+ * there.
  */
 export function watchConsole(console: Console): void {
   if (watched.length === 0) for (const level of levels) watched.push(watch(console, level));
@@ -40,7 +40,7 @@ function watch(console: Console, level: (typeof levels)[number]): Watched {
       silenced.some((quiet) => quiet.level === level && quiet.pattern.test(text)),
     );
     if (isSilenced) return;
-    // Printed at once: what was logged may be changed later.
+    // Print now, because logged values may change later.
     ownerOfCall(() => true)?.chronicle.add('logged', `console.${level}`, {
       detail: args.map((arg) => (typeof arg === 'string' ? arg : print(arg))).join(' '),
     });
@@ -53,9 +53,9 @@ function watch(console: Console, level: (typeof levels)[number]): Watched {
     property: {
       configurable: true,
       enumerable: true,
-      // While no subject is up there is nothing to hear.
+      // Without a subject there is nothing to record.
       get: () => (shared.environments.size > 0 ? heard : one.pass),
-      // Who puts back what they found may have found this.
+      // Code that restores a method may restore ours.
       set: (next: Log) => {
         one.pass = next === heard ? original : next;
       },

@@ -2,8 +2,8 @@ import { makeFeature } from '../features';
 import type { Page } from '../../core/replace';
 
 /**
- * What every browser has, a simulated page may lack, and a component can do with a small stand-in for. Each
- * is made when it is first asked for; what a page has by itself stays.
+ * Features that every browser has, that a simulated page may lack, and that a small stand-in can replace.
+ * Each is created on first use. A feature that the page has is left alone.
  */
 const supplied: Readonly<Record<string, readonly string[]>> = {
   '': [
@@ -46,7 +46,7 @@ function supply(page: Page, target: object, place: string, name: string): void {
     try {
       return (made ??= makeFeature(page, place, name));
     } catch (error) {
-      // A runner that clears a page away reads each of its globals when nothing can be loaded any more.
+      // A runner that removes a page reads all its globals at a time when nothing can be loaded.
       if (/require|torn down/.test((error as Error).message)) return {};
       throw error;
     }
@@ -54,7 +54,7 @@ function supply(page: Page, target: object, place: string, name: string): void {
   Object.defineProperty(target, name, {
     configurable: true,
     enumerable: true,
-    // As the platform has it: a value, or an accessor of its own.
+    // A value or an accessor, as on the platform.
     get(this: unknown) {
       const { get, value } = make();
       return get ? (get.call(this) as unknown) : (value as unknown);

@@ -10,8 +10,8 @@ import { quietUnimplemented } from './unimplemented';
 const installed = once('installed', () => new WeakSet<object>());
 
 /**
- * Puts in place what is watched and supplied for every subject, once for each page and permanently: as
- * early as this package is loaded, so that code under test cannot keep the original by taking it first.
+ * Installs what we watch and supply for all subjects, permanently and once per page. This happens while the
+ * package loads, so that code under test cannot capture the originals first.
  *
  * @param more what other folders put in place, for each global object
  */

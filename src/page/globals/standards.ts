@@ -2,8 +2,8 @@ import { realm } from '../../core/host';
 import { supplyGlobal, type Page } from '../../core/replace';
 
 /**
- * What every browser has and a simulated page may lack, though the process around it has it. Real
- * routers and clients need these as soon as they are loaded.
+ * Features that every browser has and that the process has, but that a simulated page may hide. Routers and
+ * clients need them while they load.
  */
 const names = [
   'TextEncoder',

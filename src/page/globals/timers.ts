@@ -14,8 +14,8 @@ export const throwers = once('throwers', () => new WeakMap<object, Environment>(
 const open = once('timers', () => new Map<unknown, () => void>());
 
 /**
- * Writes down each timer a subject starts, and runs it as that subject's. A timer of nobody is the
- * platform's own.
+ * Records each timer that a subject starts, and runs it on behalf of that subject. Other timers go to the
+ * platform unchanged.
  */
 export function watchTimers(page: Page): void {
   replaceFunction<Start>(page, 'setTimeout', (start) => watched(page, start, 'setTimeout', false));
@@ -40,17 +40,17 @@ export function watchTimers(page: Page): void {
   }
 }
 
-// An interval of 0 ms is never over: only its first time is waited for.
+// An interval of 0 ms never ends, so only its first run is waited for.
 const again = 4;
 
-// About when the next frame comes, in milliseconds.
+// The approximate time to the next frame, in milliseconds.
 const frame = 16;
 
 function watched(page: Page, start: Start, name: string, repeats: boolean): Start {
   return function (handler, delay, ...args) {
     const owner = typeof handler === 'function' ? ownerOfCall() : undefined;
     if (!owner) return Reflect.apply(start, page, [handler, delay, ...args]);
-    // The platform's own reading: anything that is no number is 0.
+    // As on the platform, anything that is not a number counts as 0.
     const wait = Number(delay) || 0;
     const label = `${name} ${wait} ms`;
     let end = owner.work.beginTimer(label, wait);

@@ -9,14 +9,15 @@ interface Place {
 }
 
 /**
- * Keeps a simulated page from printing an error whenever a component asks for what it does not implement, where
- * the standard has a value for a page that cannot do it.
+ * Stops a simulated page from printing an error each time a component uses a feature it does not implement,
+ * if the standard defines a result for pages without that feature.
  */
 export function quietUnimplemented(page: Page): void {
   const { CSSStyleSheet, HTMLCanvasElement, getComputedStyle } = page as Partial<typeof globalThis> & Page;
-  // A real page implements all of it.
+  // A real page implements them all.
   if (!page['document'] || !getComputedStyle || CSSStyleSheet?.prototype.replaceSync) return;
-  // It takes no style of a pseudo-element, and returns that of the element itself.
+  // A simulated page ignores the pseudo-element and returns the style of the element, so we do not pass it
+  // on.
   define(page, 'getComputedStyle', (element) => getComputedStyle.call(page as never, element as Element));
   const target = HTMLCanvasElement?.prototype as unknown as Record<string, Method> | undefined;
   const places: readonly Place[] = [

@@ -4,7 +4,7 @@ import type { Provision } from '../stage/plan';
 import type { StubRecord, StubSet } from '../stage/stubs';
 import { nameOf, type Definition } from './definitions';
 
-/** A component that is rendered: its element, and what it is. */
+/** A rendered component with its element. */
 export interface Rendered {
   readonly element: Element;
   readonly instance: object;
@@ -12,37 +12,37 @@ export interface Rendered {
   readonly record: StubRecord | undefined;
 }
 
-/** How what is rendered is called: a stub as what it stands for. */
+/** The name of a rendered component; a stub has the name of its original. */
 export const nameOfRendered = ({ record, definition }: Rendered): string =>
   record?.name ?? nameOf(definition.type) ?? 'Anonymous';
 
-/** What a subject has around it. */
+/** What everything below a subject can look up. */
 export interface Surroundings {
-  /** The component that is put on the stage. */
+  /** The component under test. */
   readonly subject: unknown;
   readonly stubs: StubSet;
-  /** What the test provides: it beats what components and modules provide. */
+  /** Values from the test. They override what components and modules provide. */
   readonly provided: ReadonlyMap<unknown, Provision>;
   onCreated(rendered: Rendered): void;
   /** The names of the components that an element stands in. */
   namesAbove(element: Element): string[];
-  /** Told of who is being made when something could not be. */
+  /** Receives an error and the name of the class that was being created. */
   onFailed(error: unknown, asker: string): void;
 }
 
-/** By this what is made below a subject finds its surroundings; the copies it is made by may serve others, too. */
-export const AROUND = once(
-  'angular-around',
-  () => new core.InjectionToken<Surroundings>('what is around the subject'),
+/** The token for the surroundings. Subjects share copied definitions, so these look the surroundings up when they run. */
+export const SURROUNDINGS = once(
+  'angular-surroundings',
+  () => new core.InjectionToken<Surroundings>('the surroundings of the subject'),
 );
 
-/** A stub that is being made: whose it is, and what it is told of. */
+/** A stub that is being created, with its record and its surroundings. */
 export interface StubOrder {
   readonly record: StubRecord;
-  readonly around: Surroundings;
+  readonly surroundings: Surroundings;
 }
 
-/** What a test provides, for whoever asks: it has been of use then. */
+/** Returns a value that the test provides, and marks it as used. */
 export function readProvision(provision: Provision): unknown {
   provision.used = true;
   return provision.value;
