@@ -2,13 +2,15 @@ import type { Adapter } from '../stage/adapter';
 import { isPending, pass, prepare, settle, withZone } from './application';
 import { isComponent, nameOf, nameOfToken } from './definitions';
 import { isRunning, mount } from './mount';
-import { propsOf, refuseOptions, slotsOf } from './bindings';
+import { madeOf, propsOf, refuseOptions, slotsOf, whyNone } from './bindings';
 
 export const angularAdapter: Adapter = {
   framework: 'Angular',
   isSubject: isComponent,
   nameOf,
   unwrap: (component) => component,
+  madeOf,
+  whyNone,
   nameOfToken,
   options: ['slots', 'defer'],
   outputHint: 'A component tells what it has declared:   opened = output<string>()',

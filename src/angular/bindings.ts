@@ -9,7 +9,9 @@ import {
   componentOf,
   directiveOf,
   hostDirectivesOf,
+  isModule,
   list,
+  nameOf,
   outputsOf,
   type Class,
   type Definition,
@@ -33,8 +35,33 @@ function requiredIn(type: Class): string[] {
   );
 }
 
-/** @throws SIM-OPTION-VALUE for a `defer` that is no answer */
-export function refuseOptions({ defer }: { readonly defer?: unknown }, calledAt: Error): void {
+/** The component that an object is an instance of. */
+export const madeOf = (value: unknown): string | undefined => {
+  const type: unknown = typeof value === 'object' && value !== null ? value.constructor : undefined;
+  return componentOf(type) && nameOf(type);
+};
+
+/** Why a class is no component. */
+export function whyNone(value: unknown): string | undefined {
+  if (typeof value !== 'function') return undefined;
+  if (isModule(value))
+    return `${value.name} is a module: isolate a component of it, with   wrap: [${value.name}]`;
+  return `${value.name || 'It'} has no @Component.`;
+}
+
+/** @throws SIM-OPTION-VALUE for a `defer` that is no answer, and for a function in `wrap` that has to be called */
+export function refuseOptions(
+  { defer, wrap = [] }: { readonly defer?: unknown; readonly wrap?: readonly unknown[] },
+  calledAt: Error,
+): void {
+  const uncalled = wrap.find(
+    (one) => typeof one === 'function' && !/^class\b/.test(String(one)) && !isDecorated(one),
+  );
+  if (uncalled) {
+    const { name } = uncalled as { name: string };
+    const wanted = `what it returns: wrap: [${name}(…)]`;
+    refuse('SIM-OPTION-VALUE', { option: 'wrap', value: uncalled, wanted }, { calledAt });
+  }
   if (defer === undefined || isArranged(defer)) return;
   const wanted = 'hold(), fail(), later() or inTurn(): how the loading goes';
   refuse('SIM-OPTION-VALUE', { option: 'defer', value: defer, wanted }, { calledAt });
@@ -48,6 +75,9 @@ export function slotsOf(component: unknown): Declared {
     isClosed: true,
   };
 }
+
+const isDecorated = (type: object): boolean =>
+  ['ɵcmp', 'ɵdir', 'ɵpipe', 'ɵmod', 'ɵprov', 'ɵfac'].some((key) => key in type);
 
 /** The inputs of the component with this tag, if the subject imports it. */
 export function inputNamesOf(tag: string, definition: Definition): string[] | undefined {

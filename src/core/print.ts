@@ -46,7 +46,7 @@ function printObject(value: object, depth: number, above: readonly object[]): st
   if (value instanceof Date || value instanceof RegExp) return String(value);
   const tag = (value as { nodeName?: unknown }).nodeName;
   if (typeof tag === 'string') return `<${tag.toLowerCase()}>`;
-  if ('$$typeof' in value) return printElement(value);
+  if ('$$typeof' in value || '__v_isVNode' in value) return printElement(value);
   const inside = [...above, value];
   const one = (item: unknown) => printDeep(item, depth + 1, inside);
   if (Array.isArray(value)) {
@@ -62,14 +62,14 @@ function printObject(value: object, depth: number, above: readonly object[]): st
   return printFields(value, name, one);
 }
 
-// A JSX element, by its tag or component.
+// An element that JSX or `h()` made, by its tag or component.
 function printElement(value: object): string {
   // A context or a memo, which has no props.
   if (!('props' in value)) return String(read(value, '$$typeof')).replace(/^Symbol\((.*)\)$/, '$1');
   const type = read(value, 'type');
   if (typeof type === 'string') return `<${type}>`;
-  const { displayName, name } = (type ?? {}) as { displayName?: unknown; name?: unknown };
-  const called = displayName ?? name;
+  const { displayName, name, __name } = (type ?? {}) as Record<string, unknown>;
+  const called = displayName ?? name ?? __name;
   return typeof called === 'string' && called ? `<${called}>` : '<…>';
 }
 

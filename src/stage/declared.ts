@@ -30,11 +30,17 @@ export function refuseProps(
   isUpdate = false,
 ): void {
   const declared = adapter.propsOf?.(component);
+  const inside = isUpdate ? (props as { props?: object }).props : undefined;
+  if (inside && Object.keys(props).length === 1 && !declared?.known.includes('props')) {
+    const first = Object.keys(inside)[0] ?? 'name';
+    const wanted = `the props themselves: update({ ${first}: … })`;
+    refuse('SIM-OPTION-VALUE', { option: 'props', value: inside, wanted, of: 'update()' }, { calledAt });
+  }
   if (!declared) return;
   const { known, required = [] } = declared;
   const word = adapter.propWord;
   const given = Object.keys(props);
-  const wrong = firstWrong(given, declared);
+  const wrong = firstWrong(given, declared, props);
   if (wrong) refuse('SIM-PROP-UNKNOWN', { subject: name, word, known, ...wrong }, { calledAt });
   if (isUpdate) return;
   const missing = required.filter((one) => !given.includes(one));
@@ -49,11 +55,18 @@ export function refuseSlots({ adapter, component, name, calledAt }: Given, slots
   if (wrong) refuse('SIM-SLOT-UNKNOWN', { subject: name, known: declared.known, ...wrong }, { calledAt });
 }
 
-function firstWrong(given: readonly string[], { known, isClosed }: Declared) {
+const squeeze = (name: string) => name.replace(/\W/g, '').toLowerCase();
+
+/** Whether a name that is not known is meant to be a known one: a slip, or a listener written in another way. */
+const isMeant = (asked: string, other: string, value: unknown): boolean =>
+  isSlip(asked, other) ||
+  (typeof value === 'function' && [squeeze(asked), `on${squeeze(asked)}`].includes(squeeze(other)));
+
+function firstWrong(given: readonly string[], { known, isClosed }: Declared, values: object = {}) {
   for (const asked of given) {
     if (known.includes(asked)) continue;
     if (isClosed) return { asked, nearest: nearest(asked, known) };
-    const slip = known.find((other) => isSlip(asked, other));
+    const slip = known.find((other) => isMeant(asked, other, (values as Record<string, unknown>)[asked]));
     if (slip) return { asked, nearest: slip };
   }
   return undefined;

@@ -176,7 +176,11 @@ function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): 
       : [];
   return refuse(
     'SIM-COMPONENT-MISSING',
-    { value: component, framework: adapter.framework, exports, elementOf: elementName(component) },
+    {
+      ...{ value: component, framework: adapter.framework, exports },
+      elementOf: elementName(component) ?? adapter.madeOf?.(component),
+      why: typeof component === 'string' ? 'That is a name.' : adapter.whyNone?.(component),
+    },
     { calledAt },
   );
 }

@@ -138,9 +138,10 @@ function readGiven(
   if (found) return found.value;
   const nameToken = (key: unknown) => (isSwap(key) ? 'this swap' : adapter.nameOfToken(key));
   const provided = provide.map((one) => nameToken(one.token));
+  const meant = typeof token === 'string' && provided.includes(token) ? token : undefined;
   return refuse(
     'SIM-GIVEN-NONE',
-    { subject: name, asked: nameToken(token), provided },
+    { subject: name, asked: nameToken(token), provided, nearest: meant && `given(${meant})` },
     { calledAt: calledAt() },
   );
 }

@@ -1,3 +1,4 @@
+import { print } from '../core/print';
 import { refuse } from './errors';
 import { nearest } from '../core/near';
 import type { Held } from '../core/hold';
@@ -56,12 +57,22 @@ const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network', 
 const ours = ['spareSwaps', 'spareProvisions'];
 const lists = ['stub', 'provide', 'wrap', 'keep', 'swap'] as const;
 
+/** What the frameworks and the trade call an option elsewhere. */
+const synonyms = new Map([
+  ...['inputs', 'attrs', 'attributes', 'propsData'].map((name) => [name, 'props'] as const),
+  ...['imports', 'plugins', 'modules', 'wrapper', 'wrappers'].map((name) => [name, 'wrap'] as const),
+  ...['injections', 'context', 'contexts', 'services'].map((name) => [name, 'provide'] as const),
+  ...['children', 'content'].map((name) => [name, 'slots'] as const),
+  ...['requests', 'handlers', 'responses', 'server'].map((name) => [name, 'network'] as const),
+]);
+
 /** @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE */
 export function checkOptions(options: AllOptions, own: readonly string[], of: string, calledAt: Error): void {
   const known = [...common, ...own];
   for (const option of Object.keys(options)) {
     if (known.includes(option) || ours.includes(option)) continue;
-    refuse('SIM-OPTION-UNKNOWN', { option, known, nearest: nearest(option, known), of }, { calledAt });
+    const meant = nearest(option, known) ?? known.find((one) => one === synonyms.get(option));
+    refuse('SIM-OPTION-UNKNOWN', { option, known, nearest: meant, of }, { calledAt });
   }
   for (const option of ['props', 'slots', 'network'] as const) {
     const value: unknown = options[option];
@@ -69,10 +80,19 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
       continue;
     refuse('SIM-OPTION-VALUE', { option, value, wanted: `an object: ${option}: { … }` }, { calledAt });
   }
+  for (const [slot, value] of Object.entries(options.slots ?? {})) {
+    if (typeof value !== 'string' || !/^\s*<([a-z][\w-]*)\b[^>]*>.*<\/\1>\s*$/s.test(value)) continue;
+    const wanted = 'a component, or an element; markup in a text would be shown as it is written';
+    refuse('SIM-OPTION-VALUE', { option: `slots.${slot}`, value, wanted }, { calledAt });
+  }
   for (const option of lists) {
     const value = options[option];
     if (value === undefined || Array.isArray(value)) continue;
-    refuse('SIM-OPTION-VALUE', { option, value, wanted: `a list: ${option}: […]` }, { calledAt });
+    const wanted =
+      option === 'provide'
+        ? 'a list of pairs: provide: [[token, value]]'
+        : `a list: ${option}: [${print(value).match(/^<?\w+>?$/)?.[0] ?? '…'}]`;
+    refuse('SIM-OPTION-VALUE', { option, value, wanted }, { calledAt });
   }
   for (const one of options.wrap ?? []) {
     if (one !== undefined && one !== null) continue;

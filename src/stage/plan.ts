@@ -32,7 +32,7 @@ export function readOptions(adapter: Adapter, options: AllOptions): ReadOptions 
   return {
     props,
     slots,
-    stubs: new StubSet(stub, keep, most, adapter.nameOf, adapter.unwrap),
+    stubs: new StubSet(stub, keep, most, adapter.nameOf, adapter.unwrap, adapter.nameAs),
     provide: readProvisions(provide, options.spareProvisions ?? 0),
     wrap,
     routes: (options.network ?? {}) as Record<string, unknown>,

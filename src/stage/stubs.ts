@@ -185,6 +185,8 @@ export class StubSet {
     readonly nameOf: NameOf,
     /** What is inside a wrapping of the framework's own (a memo, say), and counts as the same. */
     private readonly unwrap: (component: unknown) => unknown,
+    /** The name of a component as a test may also write it. */
+    private readonly nameAs: (written: string) => string = (written) => written,
   ) {
     this.#kept = new Set(keep.map((kept) => (typeof kept === 'string' ? kept : unwrap(kept))));
     for (const one of listed) this.#list(asStub(one));
@@ -194,7 +196,8 @@ export class StubSet {
     const name = typeof how.target === 'string' ? how.target : (this.nameOf(how.target) ?? 'a component');
     const record = new StubRecord(how.target, name, how, !how.spare);
     this.records.push(record);
-    if (typeof how.target === 'string') this.#byName.set(how.target, record);
+    if (typeof how.target === 'string')
+      for (const written of [how.target, this.nameAs(how.target)]) this.#byName.set(written, record);
     else this.#byTarget.set(this.unwrap(how.target), record);
   }
 
@@ -263,13 +266,17 @@ export class StubSet {
 
   /** The record for a component or a name; undefined where it is not stubbed. */
   find(component: unknown): StubRecord | undefined {
-    if (typeof component === 'string') return this.records.find(({ name }) => name === component);
+    if (typeof component === 'string')
+      return this.records.find(
+        ({ name }) => name === component || this.nameAs(name) === this.nameAs(component),
+      );
     const decided = this.#decided.get(component);
     if (decided) return decided;
     const inner = this.unwrap(component);
     return this.records.find(
       ({ target, name }) =>
-        this.unwrap(target) === inner || (typeof target === 'string' && name === this.nameOf(component)),
+        this.unwrap(target) === inner ||
+        (typeof target === 'string' && [name, this.nameAs(name)].includes(this.nameOf(component) ?? '')),
     );
   }
 }

@@ -1,9 +1,9 @@
 import * as Vue from 'vue';
 import type { Adapter } from '../stage/adapter';
 import { isPending, prepare } from './bridge';
-import { isComponent, nameOf, unwrap } from './kinds';
+import { asName, isComponent, nameOf, unwrap } from './kinds';
 import { mount, owns, running } from './mount';
-import { propsOf, slotsOf } from './props';
+import { madeOf, propsOf, refuseOptions, slotsOf } from './props';
 import { nameOfToken } from './thrown';
 
 export const vueAdapter: Adapter = {
@@ -11,6 +11,9 @@ export const vueAdapter: Adapter = {
   isSubject: isComponent,
   nameOf,
   unwrap,
+  madeOf,
+  nameAs: (written) => (/-/.test(written) && !/^v-/.test(written) ? asName(written) : written),
+  refuseOptions,
   nameOfToken,
   options: ['slots'],
   outputHint: 'A component tells what it has declared:   defineEmits<{ open: [hiveId: string] }>()',

@@ -75,7 +75,8 @@ const isStubbable = (type: unknown) =>
 
 // A component name that is registered nowhere arrives as a string, like the tag of an element.
 const isListedName = ({ stubs }: Live, type: string) =>
-  /[A-Z-]/.test(type) && stubs.records.some(({ target }) => target === asName(type));
+  /[A-Z-]/.test(type) &&
+  stubs.records.some(({ target }) => typeof target === 'string' && asName(target) === asName(type));
 
 function unresolved({ unresolvedNames }: Live, name: string): object {
   let stand = unresolvedNames.get(name);

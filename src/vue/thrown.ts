@@ -143,7 +143,9 @@ function wordUnresolved(
 ): Error | 'none' {
   const written = kind === 'directive' ? `v-${name}` : name;
   const stubbed = plan.stubs.records.find(({ target }) =>
-    isDirectiveName(target) ? target === written : target === asName(name),
+    isDirectiveName(target)
+      ? target === written
+      : typeof target === 'string' && asName(target) === asName(name),
   );
   if (stubbed) {
     stubbed.used = true;

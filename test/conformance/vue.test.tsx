@@ -459,4 +459,15 @@ describe('real packages around a Vue component', () => {
     const failed = await isolate(List, { ...around(), network: { 'GET /api/hives': fail() } });
     await failed.appears(text('failed'));
   });
+
+  it('takes the name of a stub as templates write it, too', async () => {
+    const Lid = defineComponent({ name: 'RoofLid', template: '<p>lid</p>' });
+    const Roof = defineComponent({ name: 'Roof', components: { Lid }, template: '<lid />' });
+    for (const written of ['roof-lid', 'RoofLid']) {
+      const roof = await isolate(Roof, { stub: [written] });
+      expect(roof).not.toShow(text('lid'));
+      expect(roof).toShow(part(written));
+      expect(roof).toShow(part(Lid));
+    }
+  });
 });

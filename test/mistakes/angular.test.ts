@@ -6,12 +6,13 @@ import {
   inject,
   Injectable,
   InjectionToken,
+  NgModule,
   input,
   output,
   signal,
   VERSION,
 } from '@angular/core';
-import { ActivatedRoute } from '@angular/router';
+import { ActivatedRoute, provideRouter } from '@angular/router';
 import { isolate, isolateWith, stub } from 'simulacra/angular';
 import { HiveBoard } from '../../examples/angular-apiary/src/hive-board';
 import { HiveCard } from '../../examples/angular-apiary/src/hive-card';
@@ -133,6 +134,8 @@ class HiveDetail {
   readonly route = inject(ActivatedRoute);
 }
 
+@NgModule({})
+class YardModule {}
 const RoofLid = of({ selector: 'roof-lid', imports: [undefined as never], template: '' });
 const RoofSign = of({ selector: 'roof-sign', imports: [RoofLid], template: '<roof-lid />' });
 const OldGauge = of({ selector: 'old-gauge', standalone: false, template: '' });
@@ -144,6 +147,29 @@ const loaded = { props: { yard: 'north' }, network: { 'GET /api/hives': hives } 
 const nobody = { keeper: signal(null), signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
+  {
+    title: 'A module in place of a component',
+    code: 'isolate(YardModule)',
+    make: () => isolate(YardModule),
+  },
+  {
+    title: 'An instance in place of a component',
+    code: 'isolate(new UnitSign())',
+    make: () => isolate(Object.create(UnitSign.prototype as object) as never),
+  },
+  {
+    title: 'A function in wrap that has to be called',
+    code: 'isolate(RoofSign, { wrap: [provideRouter] })',
+    make: () => isolate(RoofSign, { wrap: [provideRouter as never] }),
+  },
+  {
+    title: 'What was provided, by its name',
+    code: "gate.given('Session')",
+    make: async () => {
+      const gate = await isolate(YardGate, { provide: [[Session, nobody as never]] });
+      return gate.given('Session' as never);
+    },
+  },
   {
     title: 'An import that is undefined',
     code: 'isolate(RoofSign)   // imports RoofLid, which imports undefined',

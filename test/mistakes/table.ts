@@ -143,6 +143,16 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       },
     },
     {
+      title: 'Options where an update takes props',
+      code: "board.update({ props: { yard: 'east' } })",
+      make: async () => (await isolate(HiveBoard, loaded)).update({ props: { yard: 'east' } }),
+    },
+    {
+      title: 'An option by another name',
+      code: 'isolate(HiveBoard, { plugins: [] })',
+      make: () => isolate(HiveBoard, { plugins: [] }),
+    },
+    {
       title: 'A child that throws while rendering',
       code: 'isolate(Tray)',
       make: () => isolate(Tray),

@@ -1,4 +1,5 @@
 import 'simulacra/jest';
+import { spy } from 'simulacra';
 import { createPinia, defineStore, setActivePinia } from 'pinia';
 import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
 import { defineComponent, h, inject, ref, version, type InjectionKey } from 'vue';
@@ -61,6 +62,12 @@ const useTasks = defineStore('tasks', { state: () => ({ open: 3 }) });
 const yard = { yard: 'north' };
 const nobody = { keeper: ref(null), signIn() {}, signOut() {} };
 
+const NameField = component('NameField', {
+  props: { modelValue: String },
+  emits: ['update:modelValue'],
+  template: '<slot />',
+});
+
 const own: Mistake[] = [
   {
     title: 'An injection that nobody provides',
@@ -105,6 +112,26 @@ const own: Mistake[] = [
     code: 'isolate(HiveDetail)   // calls useRoute()',
     make: () =>
       isolate(component('HiveDetail', { setup: () => ({ id: useRoute().params }), template: '{{ id }}' })),
+  },
+  {
+    title: 'A listener in another spelling',
+    code: 'isolate(NameField, { props: { onUpdateModelValue: spy() } })',
+    make: () => isolate(NameField, { props: { onUpdateModelValue: spy() } as never }),
+  },
+  {
+    title: 'An element in wrap',
+    code: "isolate(NameField, { wrap: [h('div')] })",
+    make: () => isolate(NameField, { wrap: [h('div') as never] }),
+  },
+  {
+    title: 'An element in place of a component',
+    code: 'isolate(h(NameField))',
+    make: () => isolate(h(NameField as never) as never),
+  },
+  {
+    title: 'Markup as the text of a slot',
+    code: "isolate(NameField, { slots: { default: '<p>North</p>' } })",
+    make: () => isolate(NameField, { slots: { default: '<p>North</p>' } }),
   },
   {
     title: 'An injection whose default is null',

@@ -10,23 +10,31 @@ export const isolating = {
     exports?: string[];
     /** The component of an element that was given in place of it. */
     elementOf?: string | undefined;
+    /** Why it is none, where the framework knows. */
+    why?: string | undefined;
   }): Report => ({
     head: `isolate() was given ${print(f.value)} where ${/^[AEIOU]/.test(f.framework) ? 'an' : 'a'} ${f.framework} component belongs.`,
     there: f.elementOf
-      ? ['That is an element, made of a component and its props.']
-      : f.exports?.length
-        ? [`It has the exports ${list(f.exports)}: this looks like a whole module.`]
-        : f.value === undefined
-          ? [
-              'An import gives undefined when the name is not exported, when a default export is imported in braces or the other way round, or when two files import each other.',
-            ]
-          : [],
+      ? [`That is made of ${f.elementOf}, and is no component itself.`]
+      : f.why
+        ? [f.why]
+        : f.exports?.length
+          ? [`It has the exports ${list(f.exports)}: this looks like a whole module.`]
+          : f.value === undefined
+            ? [
+                'An import gives undefined when the name is not exported, when a default export is imported in braces or the other way round, or when two files import each other.',
+              ]
+            : [],
     nearest: f.elementOf
       ? `isolate(${f.elementOf}, { props: { … } })`
       : f.exports?.length
         ? `isolate(module.${f.exports[0]}, …)`
         : undefined,
-    next: f.elementOf ? [] : ['Check the import of the component at the top of the test.'],
+    next: f.elementOf
+      ? []
+      : f.why
+        ? ['Import the component, and give that.']
+        : ['Check the import of the component at the top of the test.'],
   }),
   'SIM-OPTION-UNKNOWN': (f: {
     option: string;
@@ -39,10 +47,18 @@ export const isolating = {
     nearest: f.nearest && `${f.nearest}: …`,
     next: ['Nothing was rendered. Correct the key, or take it out.'],
   }),
-  'SIM-OPTION-VALUE': (f: { option: string; value: unknown; wanted: string }): Report => ({
-    head: `The option "${f.option}" was given ${print(f.value)}.`,
+  'SIM-OPTION-VALUE': (f: {
+    option: string;
+    value: unknown;
+    wanted: string;
+    /** The call that was given it, where that is not `isolate`. */
+    of?: string;
+  }): Report => ({
+    head: f.of
+      ? `${f.of} was given ${f.option}: ${print(f.value)}.`
+      : `The option "${f.option}" was given ${print(f.value)}.`,
     there: [`It takes ${f.wanted}.`],
-    next: ['Nothing was rendered. Correct the value.'],
+    next: [f.of ? 'Nothing was changed. Correct the value.' : 'Nothing was rendered. Correct the value.'],
   }),
   'SIM-NO-PAGE': (f: { runner: string }): Report => ({
     head: 'There is no document here, so nothing can be rendered.',
@@ -121,7 +137,7 @@ export const isolating = {
   }): Report => ({
     head: `${f.subject} has no ${f.word} "${f.asked}".`,
     there: [f.known.length ? `It has ${list(f.known, 20)}.` : 'It has none.'],
-    nearest: f.nearest && `props: { ${f.nearest}: … }`,
+    nearest: f.nearest && `props: { ${asCode(f.nearest)}: … }`,
     next: ['Nothing was rendered. Correct the name, or take it out.'],
   }),
   'SIM-PROP-TYPE': (f: { subject: string; prop: string; found: string }): Report => ({

@@ -104,7 +104,7 @@ export const parts = {
   }): Report => ({
     head: `${f.subject} has no output "${f.asked}" that could be read.`,
     there: [f.known.length ? `It has ${list(f.known)}.` : 'It has none.'],
-    nearest: f.nearest && `outputs.${f.nearest}`,
+    nearest: f.nearest && (/^[\w$]+$/.test(f.nearest) ? `outputs.${f.nearest}` : `outputs['${f.nearest}']`),
     next: [f.hint],
   }),
 };

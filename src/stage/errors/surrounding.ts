@@ -61,10 +61,16 @@ export const surrounding = {
     nearest: f.nearest && `slots: { ${f.nearest}: … }`,
     next: ['Take it out, correct the name, or bring the test to where the slot is rendered.'],
   }),
-  'SIM-GIVEN-NONE': (f: { subject: string; asked: string; provided: string[] }): Report => ({
-    head: `${f.subject} was given nothing for ${f.asked}.`,
+  'SIM-GIVEN-NONE': (f: {
+    subject: string;
+    asked: string;
+    provided: string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.subject} was given nothing for ${f.nearest ? `the text "${f.asked}"` : f.asked}.`,
     there: [f.provided.length ? `It was given ${list(f.provided)}.` : 'It was provided with nothing.'],
-    next: [`Provide it:   provide: [[${f.asked}, …]]`],
+    nearest: f.nearest,
+    next: f.nearest ? [] : [`Provide it:   provide: [[${f.asked}, …]]`],
   }),
 };
 
