@@ -1,6 +1,6 @@
 /**
  * Access to the process itself. A runner's page environment often hides the process's timers and Fetch
- * classes behind its own window, so we look them up in the realm of the process. They are captured once,
+ * classes behind its own window, so we look them up in the realm it runs in. They are captured once,
  * before any test can replace them.
  */
 type Globals = typeof globalThis & { setImmediate?: (run: () => void) => unknown };

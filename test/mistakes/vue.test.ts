@@ -126,7 +126,7 @@ const own: Mistake[] = [
   {
     title: 'An element in place of a component',
     code: 'isolate(h(NameField))',
-    make: () => isolate(h(NameField as never) as never),
+    make: () => (isolate as (of: unknown) => Promise<unknown>)(h(NameField as never)),
   },
   {
     title: 'Markup as the text of a slot',
