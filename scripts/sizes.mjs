@@ -7,9 +7,9 @@ import { gzipSync } from 'node:zlib';
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
   'index.js': 13.2,
-  'react.js': 70,
-  'vue.js': 71,
-  'angular.js': 73.8,
+  'react.js': 71,
+  'vue.js': 72.2,
+  'angular.js': 75,
   'jest.js': 20.1,
   'seam.js': 12,
 };

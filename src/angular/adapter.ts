@@ -13,7 +13,7 @@ export const angularAdapter: Adapter = {
   whyNone,
   nameOfToken,
   options: ['slots', 'defer'],
-  outputHint: 'A component tells what it has declared:   opened = output<string>()',
+  outputHint: 'The outputs of a component are those it declares:   opened = output<string>()',
   prepare,
   settle,
   settleNow: settle,

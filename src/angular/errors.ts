@@ -11,7 +11,7 @@ export const registry = {
     nearest?: string | undefined;
   }): Report => ({
     head: `The template of ${f.reader} uses the ${f.kind === 'pipe' ? 'pipe' : 'element'} "${f.name}", which ${f.reader} does not import.`,
-    there: f.kind === 'pipe' ? [] : ['Without that it would be an element that means nothing.'],
+    there: f.kind === 'pipe' ? [] : ['Otherwise it is an unknown element.'],
     nearest: f.nearest && `<${f.nearest}>`,
     next: [
       `Add the ${f.kind} to the imports of ${f.reader}:   imports: [${nameOfTag(f.name, f.kind)}]`,

@@ -59,7 +59,7 @@ const matchers = {
 
 declare const require: ((specifier: string) => unknown) | undefined;
 
-// Where a runner is told to make nothing global, it hands them out as a module.
+// Without globals, the runner exports these functions from a module.
 function readRunner(): Runner {
   const { expect, afterEach } = globalThis as Runner;
   if (expect && afterEach) return { expect, afterEach };
@@ -72,7 +72,7 @@ function readRunner(): Runner {
 
 const { expect: expectation, afterEach: after } = readRunner();
 expectation?.extend(matchers);
-// A test that fails half-way is taken down like any other.
+// Take-down also runs after a test that failed.
 after?.(takeDown);
 
 export { matchers, takeDown };

@@ -28,8 +28,8 @@ type EventsClass = new () => Events & Record<string, unknown>;
 type Listening = Events & Record<string, ((event: unknown) => void) | null | undefined>;
 
 /**
- * Takes the place of everything but `fetch` by which a request could leave the page. Each fails as it does
- * without a network, a moment later, and what went out is reported.
+ * Replaces everything except `fetch` that could send a request from the page. Each fails as it would without
+ * a network, and the attempt is reported.
  */
 export function refuseCarriers(page: Page): void {
   const define = (name: string, value: unknown) =>

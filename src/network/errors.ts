@@ -20,7 +20,7 @@ export const registry = {
         : []),
       ...(f.requests.length === 1 && f.requests[0]!.differs ? [f.requests[0]!.differs] : []),
       f.routes.length ? `The routes are ${list(f.routes)}.` : 'This test has no routes at all.',
-      'It failed in the component as a broken connection does; nothing left this machine.',
+      'In the component it failed like a broken connection. Nothing was sent.',
     ],
     nearest: f.requests[0]?.nearest && `'${f.requests[0].nearest}': …`,
     next: f.requests[0]?.nearest ? [] : [`Answer it:   network: { '${f.requests[0]!.asked}': … }`],
@@ -34,7 +34,7 @@ export const registry = {
     head: `${f.unused.length === 1 ? `The route ${f.unused[0]} was` : `The routes ${list(f.unused)} were`} never asked for.`,
     there: [f.asked.length ? `${f.subject} asked for ${list(f.asked)}.` : `${f.subject} asked for nothing.`],
     nearest: f.nearest && `'${f.nearest}'`,
-    next: ['Take the route out, or find out why the component does not ask.'],
+    next: ['Remove the route, or find out why the component does not send this request.'],
   }),
   'SIM-ROUTE-SYNTAX': (f: { route: string; why: string; nearest?: string | undefined }): Report => ({
     head: `"${f.route}" is no route: ${f.why}.`,
@@ -50,8 +50,8 @@ export const registry = {
   }),
   'SIM-ROUTE-THREW': (f: { route: string; threw: string }): Report => ({
     head: `The answer of the route ${f.route} threw: ${f.threw}`,
-    there: ['It is the function the test gave for this route. To the component the connection was broken.'],
-    next: ['The error itself is the cause of this one. For a request that fails, return fail(…).'],
+    there: ['It is the function that the test gave for this route. The component saw a broken connection.'],
+    next: ['The original error is the cause of this one. To make the request fail, return fail(…).'],
   }),
   'SIM-CARRIER-REFUSED': (f: {
     carrier: string;
@@ -60,7 +60,7 @@ export const registry = {
     subject: string;
   }): Report => ({
     head: `${f.asked} went out by ${f.carrier}${f.from ? `, from ${f.from}` : ''}, and routes answer only fetch.`,
-    there: ['It failed as it does without a network; nothing left this machine.'],
+    there: ['It failed as it would without a network. Nothing was sent.'],
     next: [
       f.carrier === 'import()'
         ? "Swap the module that loads it:   swap: [swap(() => import('./loads-it'), { … })]"

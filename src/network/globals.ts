@@ -10,8 +10,8 @@ export const baseAddress = (): string =>
   'http://localhost/';
 
 /**
- * The page's abort signals, forms and blobs may come from another realm than the Fetch classes,
- * which accept only their own. Each is carried over to what the Fetch classes know.
+ * The page's abort signals, forms and blobs may come from another realm than the Fetch classes, which accept
+ * only their own. So each is converted.
  */
 export function carryOver(init: RequestInit): RequestInit {
   const carried: RequestInit = { ...init };
@@ -42,7 +42,7 @@ function carryForm(form: FormData): FormData {
   const carried = new (native('FormData'))();
   form.forEach((value, name) => {
     if (typeof value === 'string') carried.append(name, value);
-    // A page's file cannot be read at once; its name, type and size are what a route can look at.
+    // A page's file cannot be read synchronously, so a route sees only its name, type and size.
     else
       carried.append(
         name,
@@ -55,7 +55,7 @@ function carryForm(form: FormData): FormData {
 /** What a request was given as its body, before it became a stream. */
 const bodies = new WeakMap<object, unknown>();
 
-// Made when they are first needed: Node loads its Fetch classes then.
+// Created on first use, because Node then loads its Fetch classes.
 let request: typeof Request | undefined;
 let response: typeof Response | undefined;
 
@@ -125,7 +125,7 @@ export function watchReading<T extends Request | Response>(
   return message;
 }
 
-// The class that has the accessor: the platform's own, below any subclass.
+// The class that defines the accessor: the platform's own, beneath any subclass.
 function bodyOwnerOf(message: object): object {
   let at = message;
   while (!Object.hasOwn(at, 'body') && Object.getPrototypeOf(at)) at = Object.getPrototypeOf(at) as object;

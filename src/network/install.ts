@@ -5,9 +5,9 @@ import { fetchDouble } from './fetch';
 import { requestClass, responseClass } from './globals';
 
 /**
- * Puts the network's globals in place of the page's, once and permanently. The page's window may have none
- * of the Fetch classes, or some of its own that do not fit together, so all of them are the process's. Each
- * is made when it is first read: Node loads its Fetch classes then, which takes longer than many a test.
+ * Replaces the page's network globals, once and permanently. The page's window may have no Fetch classes, or
+ * some that do not work together, so all of them come from the process. Each is created on first read,
+ * because Node then loads its Fetch classes, which takes longer than many tests.
  */
 export function installNetwork(page: Page): void {
   supplyGlobal(page, 'Request', requestClass);

@@ -42,7 +42,7 @@ export class Network {
   ) {
     this.#routes = Object.entries(routes)
       .map(([key, answer]) => readRoute(key, answer))
-      // Where two weigh the same the later one counts, so that a test's routes go before its team's.
+      // Of two equally specific routes the later one wins, so that a test's routes override its team's.
       .reverse()
       .sort((a, b) => b.weight - a.weight);
     environment.network = this;
@@ -112,7 +112,7 @@ export class Network {
       });
       if (settled.outcome === 'value') return makeResponse(settled.value, route.key, request.url);
     } catch (error) {
-      // The component may catch it; the test must hear of it all the same.
+      // The component may catch this error, so the test is told of it separately.
       environment.fail(wordRouteThrew(error, route));
       await environment.gate.pass(label);
       return brokenConnection(error);
@@ -126,7 +126,7 @@ export class Network {
     const unmatched = {
       asked: what,
       ...{ method, url: asked.url, body },
-      // A stack takes long to read.
+      // Reading a stack is slow, so it happens only on demand.
       get at() {
         return siteIn(sent);
       },
@@ -135,12 +135,12 @@ export class Network {
       differs: near?.differs,
     };
     this.unmatched.push(unmatched);
-    // Failed at once, like a machine without a network, but never before the asking was rendered.
+    // Fails at once, as without a network, but not before the loading state was rendered.
     await this.environment.gate.pass(what);
     asked.status = 0;
     this.environment.chronicle.add('unmatched', what, { detail: 'no route', trigger: true });
     const error = brokenConnection();
-    // Worded only when somebody looks: a component may ask a thousand times.
+    // Worded on demand, because a component may send a thousand requests.
     let cause: Error | undefined;
     throw Object.defineProperty(error, 'cause', {
       configurable: true,
@@ -173,7 +173,7 @@ export class Network {
   }
 }
 
-// An assertion in a route is the test author's own: its message is the one to read.
+// An assertion in a route belongs to the test, so its own message is kept.
 function wordRouteThrew(error: unknown, { key }: Route): Error {
   if (isExplained(error)) return error;
   if (typeof error === 'object' && error !== null && 'matcherResult' in error) return error as never;

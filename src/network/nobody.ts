@@ -7,7 +7,7 @@ export const brokenConnection = (cause?: unknown): TypeError =>
   new TypeError('Failed to fetch', cause === undefined ? {} : { cause });
 
 /**
- * Refuses a call that belongs to no subject that is up, and reports it to the test that is running.
+ * Refuses a call that belongs to no subject, and reports it to the running test.
  *
  * @param asked method and address, as messages have them
  * @param owner the subject it is a late call of, where that is known

@@ -13,7 +13,7 @@ interface Compiled {
 }
 type PatternClass = new (input: string | { pathname: string } | { hash: string }) => Compiled;
 
-// The platform's own where it has one: Node does since version 23.
+// The platform's own class if there is one; Node has it since version 23.
 let Standard = (realm as { URLPattern?: PatternClass }).URLPattern;
 
 /** True where the patterns of some routes cannot be read before {@link loadPatterns}. */
@@ -26,8 +26,8 @@ export async function loadPatterns(): Promise<void> {
   Standard ??= loaded.URLPattern;
 }
 
-// A path of plain segments and whole-segment names: nearly every route. It means to the standard what it
-// means here, which a test compares.
+// A path of literal segments and `:name` segments, as in nearly every route. A test compares the result with
+// that of the standard's class.
 const plainPath = /^(?:\/(?:[\w.~-]*|:[A-Za-z_]\w*))+$/;
 const plainQuery = /^(?:[^&=?#\s:*{}()\\]+=(?:[^&#\s:*{}()\\?]*|:[A-Za-z_]\w*)|[^&=?#\s:*{}()\\]+)$/;
 
@@ -50,7 +50,7 @@ export function compile(pattern: string, part: 'path' | 'hash' = 'path'): Patter
   }
   const compiled = pattern.startsWith('/') ? new Standard!({ pathname: pattern }) : new Standard!(pattern);
   return (url) => {
-    // The query is matched key by key, in any order, so the pattern sees the URL without it.
+    // The query is matched key by key in any order, so the pattern gets the URL without it.
     const { origin, pathname } = url as URL;
     return named(compiled.exec(`${origin}${pathname}`)?.pathname.groups);
   };

@@ -40,8 +40,8 @@ function toJson(value: unknown, route: string): string {
 }
 
 /**
- * The Response of a failure with a status, with problem details in its body; undefined for a
- * failure that never reaches the server.
+ * The Response of a failure that has a status, with problem details in its body. Undefined for a broken
+ * connection.
  *
  * @see https://www.rfc-editor.org/rfc/rfc9457
  */
@@ -53,7 +53,7 @@ export function makeFailedResponse({ reason, problem }: Failure, url: string): R
   return arriveFrom(url, new (native('Response'))(body, { status: reason, statusText: title, headers }));
 }
 
-// A constructed Response has no URL; one that arrived has.
+// A constructed Response has no URL; a received one has.
 const arriveFrom = (url: string, response: Response): Response =>
   Object.defineProperty(response, 'url', { value: url });
 

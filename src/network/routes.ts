@@ -67,7 +67,7 @@ function meantRoute(target: string, method = 'GET'): string | undefined {
 const whyNoRoute = (key: string) =>
   /^(\/|https?:)/.test(key) ? 'it has no method before the URL' : 'it has no URL after the method';
 
-// A "?" after a group means "optional" in a URL pattern; one before "name=" begins the query.
+// In a URL pattern, a "?" after a group means "optional". A "?" before "name=" starts the query.
 const queryStart = (target: string) => target.search(/\?(?=[^?/=&]+(=|&|$))/);
 
 const readQuery = (text: string): QueryPart[] =>
@@ -101,7 +101,7 @@ const matcher =
     return params && matchQuery(query, url, params) ? params : undefined;
   };
 
-// A key may stand there several times: each value it is to have is another one of the request's.
+// A key may occur several times. Each of its values must match a different value of the request.
 function matchQuery(query: readonly QueryPart[], url: URL, params: Params): boolean {
   const left = new Map<string, string[]>();
   for (const { key, match } of query) {

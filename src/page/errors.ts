@@ -49,7 +49,7 @@ export const registry = {
       ],
       nearest: f.nearest,
       next: [
-        ...(isHeld ? ['Give the held answer first:   await answer.release(…)'] : []),
+        ...(isHeld ? ['Release the held answer first:   await answer.release(…)'] : []),
         ...(pending.length === 0 || !isHeld ? ['If it comes later:   await subject.appears(…)'] : []),
         ...(stubs[0] ? [`If it belongs to ${list(names, 2)}:   ${stubs[0].instead}`] : []),
       ],
@@ -59,21 +59,21 @@ export const registry = {
     head: `${f.stub} is stubbed; its inside is not rendered, so nothing there ${f.what}.`,
     there: ['A stub shows its name, its props, and what its parent puts into it.'],
     next: [
-      `To have the real one:   ${f.instead}`,
-      `or look at what it was given:   subject.part(${asCode(f.stub)}).props`,
+      `To render the real one:   ${f.instead}`,
+      `or look at its props:   subject.part(${asCode(f.stub)}).props`,
     ],
   }),
   'SIM-FIND-MANY': (f: Sought & { found: string[]; nearest?: string | undefined }): Report => ({
     head: `${count(f.found.length, 'element')} on the page ${f.what.replace(/^has/, 'have').replace(/^is/, 'are')}, and one was asked for.`,
     there: f.found.slice(0, 8),
     nearest: f.nearest,
-    next: ['Ask for all with findAll, or narrow it:   locator.inside(another locator)'],
+    next: ['Use findAll for all of them, or narrow the search:   locator.inside(another locator)'],
   }),
   'SIM-FIND-HIDDEN': (f: Sought & { found: string; why: string; nearest: string }): Report => ({
     head: `What ${f.what} is there, but ${f.why}.`,
     there: [`It is ${f.found}.`],
     nearest: f.nearest,
-    next: ['Without that option a locator sees what a person sees.'],
+    next: ['Without that option a locator finds only what a person perceives.'],
   }),
   'SIM-FIND-SPLIT': (
     f: Sought & { text: string; whole: string; element: string; pieces: string[]; nearest: string },
@@ -91,17 +91,17 @@ export const registry = {
     head: `Nothing on the page ${f.what}, but the text ${JSON.stringify(f.text)} is there in ${f.element}, which ${f.role}.`,
     there: f.was ? [`Earlier in this test it was ${f.was}.`] : [],
     nearest: `text(${JSON.stringify(f.text)})`,
-    next: ['If the element may be any, look for the text; if a person must hear the role, mend the markup.'],
+    next: ['If any element will do, look for the text. If the role matters, correct the markup.'],
   }),
   'SIM-ACT-DISABLED': (f: { act: string; element: string; why: string }): Report => ({
     head: `Nobody can ${f.act} ${f.element}: ${f.why}.`,
     there: ['A person would see that nothing happens.'],
-    next: ['Bring the component to the state in which it is enabled, or expect it to be disabled.'],
+    next: ['Bring the component to a state in which it is enabled, or expect it to be disabled.'],
   }),
   'SIM-ACT-HIDDEN': (f: { act: string; element: string; why: string }): Report => ({
     head: `Nobody can ${f.act} ${f.element}: ${f.why}.`,
     there: ['A person does not see it, or cannot reach it.'],
-    next: ['Do first what makes it visible.'],
+    next: ['First do what makes it visible.'],
   }),
   'SIM-ACT-FIELD': (f: {
     act: string;

@@ -5,7 +5,7 @@ import type { Report } from '../core/errors/error';
 export const registry = {
   'SIM-REACT-EARLY': (f: { version: string }): Report => ({
     head: `react-dom${f.version && ` ${f.version}`} was loaded before simulacra/react, so child components cannot be stubbed.`,
-    there: ['React offers the bridge that stubs need only while it is being loaded.'],
+    there: ['Stubs need a bridge that React offers only while it loads.'],
     next: [
       "Import 'simulacra/react' above the component and anything else that loads react-dom,",
       "or load it for every test file:   setupFilesAfterEnv: ['simulacra/jest', 'simulacra/react']",

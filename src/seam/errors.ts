@@ -6,38 +6,36 @@ import { list, print } from '../core/print';
 export const registry = {
   'SIM-SEAM-MISSING': (f: { asked: string; runner: string; line: string }): Report => ({
     head: `${f.asked} was used in a file that was not rewritten, so no module's exports can be swapped from here.`,
-    there: ['What a module imports is looked up anew only where the file was rewritten as it was loaded.'],
+    there: ['Only files that are rewritten while they load can have their imports swapped.'],
     next: [`One line is missing in ${f.runner}:`, f.line],
   }),
   'SIM-SEAM-PARSER': (f: { from: string }): Report => ({
     head: `Rewriting modules needs the package "oxc-parser", which cannot be loaded from ${f.from}.`,
-    there: ['Only projects that swap modules need it, so it does not come along by itself.'],
+    there: ['Only projects that swap modules need it, so it is not installed automatically.'],
     next: ['Install it:   npm install --save-dev oxc-parser'],
   }),
   'SIM-SEAM-PRESET': (f: { preset: string; from: string; places: string[] }): Report => ({
     head: `The preset "${f.preset}" of the Jest configuration cannot be loaded from ${f.from}.`,
-    there: [`Looked for: ${list(f.places)}. Its transformers would be lost without a word.`],
+    there: [`Looked for: ${list(f.places)}. Without it, its transformers would be missing.`],
     next: ['Install the preset, correct its name, or give the configuration its   rootDir: __dirname'],
   }),
   'SIM-SEAM-UNLOADED': (f: { specifier: string; importer: string }): Report => ({
     head: `${fileOf(f.importer)} used something of "${f.specifier}" before that module was loaded.`,
     there: [
-      'Either the two import each other and need one another while they are loaded, or the module was swapped in part, and something that was not named is used.',
+      'Either the two modules import each other and need each other while they load, or the module is swapped in part and something else of it is used.',
     ],
-    next: ['Use it in a function that is called later, or name it in the swap as well.'],
+    next: ['Use it in a function that is called later, or add it to the swap.'],
   }),
   'SIM-SWAP-MODULE': (f: { value: unknown }): Report => ({
     head: `swap() was given ${print(f.value)} where a module has to be named.`,
     nearest: `swap(() => import('${typeof f.value === 'string' ? f.value : '…'}'), { … })`,
-    next: [
-      'Write the import inside of a function without parameters; it is not called, so nothing is loaded.',
-    ],
+    next: ['Write the import in a function without parameters. It is not called, so nothing is loaded.'],
   }),
   'SIM-SWAP-EXPORTS': (f: { value: unknown; specifier: string }): Report => ({
     head: `swap() was given ${print(f.value)} for the exports of "${f.specifier}".`,
-    there: ['It takes an object: the name of each export, and what it is or answers instead.'],
+    there: ['It takes an object with the exports by name, each with its replacement or answer.'],
     nearest: `swap(() => import('${f.specifier}'), { … })`,
-    next: ["To leave nothing of the module:   swap(load, {}, { rest: 'refused' })"],
+    next: ["To refuse all of the module:   swap(load, {}, { rest: 'refused' })"],
   }),
   'SIM-SWAP-REFUSED': (f: {
     specifier: string;
@@ -49,7 +47,7 @@ export const registry = {
     there: [f.given.length ? `The swap names ${list(f.given)}.` : 'The swap names none of its exports.'],
     next: [
       `Name it:   swap(() => import('${f.specifier}'), { ${f.name}: … })`,
-      "or leave the rest real by taking   rest: 'refused'   out.",
+      "or remove   rest: 'refused'   to keep the rest real.",
     ],
   }),
   'SIM-SWAP-TAKEN': (f: {
@@ -70,24 +68,24 @@ export const registry = {
     }${f.loads && !f.earlier ? '.' : `, and ${f.earlier ? 'an earlier test had something else in its place' : 'it was not swapped then'}.`}`,
     there: [
       f.loads
-        ? 'A lazy component, a route or a deferred block keeps what it has loaded: a swap cannot change it any more.'
-        : 'What a module takes while it is loaded it keeps: a swap cannot change it any more.',
+        ? 'A lazy component, a route or a deferred block keeps what it has loaded, so a later swap has no effect on it.'
+        : 'A module keeps what it reads while it loads, so a later swap has no effect on it.',
     ],
     next: f.loads
       ? [
-          'Make the swap once, outside of the tests, and give the same one to each of them,',
-          'or put the test into a file of its own: each file loads its modules anew.',
+          'Create the swap once, outside of the tests, and pass the same one to each test,',
+          'or move the test to a file of its own, which loads its modules again.',
         ]
       : f.earlier
         ? [
             f.isSwapped
-              ? 'Make the swap once, outside of the tests, and give the same one to each of them,'
-              : 'Give this test the swap of the earlier one,',
-            'or put the tests into files of their own: each file loads its modules anew.',
+              ? 'Create the swap once, outside of the tests, and pass the same one to each test,'
+              : 'Pass the swap of the earlier test to this test too,',
+            'or move the tests to separate files, which load their modules again.',
           ]
         : [
-            `Have the subject loaded after the swap:   isolate(() => import('${f.specifier ?? '…'}'), …)`,
-            'and import it nowhere else in the test; or put the test into a file of its own.',
+            `Load the subject after the swap:   isolate(() => import('${f.specifier ?? '…'}'), …)`,
+            'and do not import it elsewhere in the test; or move the test to a file of its own.',
           ],
   }),
   'SIM-SWAP-UNUSED': (f: {
@@ -102,9 +100,9 @@ export const registry = {
       : `The swap of "${f.specifier}" was never used: no module that was loaded imports it.`,
     there: f.importers.length
       ? [`${list(f.importers.map(fileOf))} imports ${list(f.imported)} from there.`]
-      : ['What a package imports is its own affair; only files of the project itself are rewritten.'],
+      : ['Only files of the project are rewritten, so imports inside packages are not affected.'],
     nearest: f.nearest && `{ ${f.nearest}: … }`,
-    next: ['Correct it, or take it out: a swap that changes nothing says nothing.'],
+    next: ['Correct it, or remove it: this swap has no effect.'],
   }),
 };
 

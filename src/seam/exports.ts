@@ -43,7 +43,7 @@ function find(fits: (value: unknown) => boolean): { readonly link: Link; readonl
   return undefined;
 }
 
-// What a module exports may be an accessor, and what that reads may not be there yet.
+// An export may be an accessor that reads something not yet initialized.
 function readFrom(exports: object, name: string): unknown {
   try {
     return (exports as Record<string, unknown>)[name];

@@ -2,8 +2,8 @@ import { realm } from '../core/host';
 import { modules } from './modules';
 
 /**
- * Tells from a module's text whether one of its exports is a function, without running any of it.
- * Only asked where a file hands the export on and neither calls it nor looks into it.
+ * Finds out from a module's source whether an export is a function, without running it. Needed only if a file
+ * passes the export on without calling or inspecting it.
  */
 export function readKind(module: string, name: string): 'function' | undefined {
   const known = modules.functions.get(module);

@@ -29,12 +29,12 @@ export function makeLink(linking: Linking): Link {
   const refresh = () => {
     isView = isSwapped(id);
     current = (isView ? makeView({ id: id(), importer, uses, real, isCommon }) : real()) as typeof current;
-    // A function that runs while its file is loaded keeps what it finds, as the file itself does.
+    // A function that runs while its file loads keeps what it reads, like the file itself.
     if (!linking.isLoading()) seen = modules.generation;
     return current;
   };
   const lookUp = () => (seen === modules.generation ? current : refresh());
-  // What is only handed on is taken by whoever reads it.
+  // A value that is only re-exported is read by its importer.
   const isKept = (name: string) =>
     seen < 0 && !isTaking && (uses[name] ?? uses['*'] ?? usage.handedOn) !== usage.handedOn;
   const lookUpNoting = () => {
@@ -72,7 +72,7 @@ export function makeLink(linking: Linking): Link {
       }
     },
   });
-  // By what it leads to and how it is used, as it is written: what identifies the module takes long to ask.
+  // Keyed by the specifier as written and how it is used, because resolving the module's id is slow.
   modules.links.set([importer, linking.specifier, ...Object.keys(uses)].join('\0'), link);
   return link;
 }
@@ -88,14 +88,15 @@ const noting = (exports: Record<string, unknown>, tell: (name: string) => void):
         },
       });
 
-// What a module that is one value looks like to `import * as`: its members, and itself as the default.
+// What `import * as` sees of a module that is a single value: its members, and the value as the default
+// export.
 function asNamespace(exports: Record<string, unknown>): unknown {
   if (exports === null || (typeof exports !== 'object' && typeof exports !== 'function'))
     return { default: exports };
   return Object.defineProperties({ default: exports }, Object.getOwnPropertyDescriptors(exports));
 }
 
-// All exports at once are a view that changes with the swaps, where it was one when it was taken.
+// A namespace object is a view that follows the swaps, if it was one when it was read.
 const wholeView = { given: undefined };
 
 function note({ id, importer, specifier }: Linking, name: string, line?: number): void {

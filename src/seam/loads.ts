@@ -3,8 +3,8 @@ import { isAddress } from './address';
 import { modules } from './modules';
 
 /**
- * Loads a module when a file asks for it: open work of the subject that asks, until it is there. Nothing is
- * loaded from an address.
+ * Loads a module on behalf of a file. Until it is there, this is open work of the subject. Loading from a URL
+ * is refused.
  */
 export function watchLoad(specifier: string, load: () => Promise<unknown>): Promise<unknown> {
   if (isAddress(specifier) && modules.refuseAddress) return Promise.reject(modules.refuseAddress(specifier));

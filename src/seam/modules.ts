@@ -136,7 +136,7 @@ export function placedFor(module: string): Placed[] {
   const found = modules.placed.filter((one) => one.module === module).reverse();
   const owners = new Set(found.map(({ owner }) => owner));
   if (owners.size < 2) return found;
-  // Of two subjects on the stage, the one whose code runs has its own swaps looked up.
+  // With two subjects up, the swaps of the one whose code runs apply.
   const running = [...owners].find((owner) => owner.isRunning?.()) ?? found[0]!.owner;
   return found.filter(({ owner }) => owner === running);
 }

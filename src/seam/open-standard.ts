@@ -11,8 +11,8 @@ interface Meta {
 }
 
 /**
- * What a rewritten standard module reaches the others through. Its imports are waited for one after
- * the other, as a runner does it too, but what is swapped is never asked for.
+ * Gives a rewritten ES module access to its imports. They are awaited one after the other, as a runner does,
+ * but a swapped module is never loaded.
  */
 export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   modules.files.add(own);
@@ -30,7 +30,8 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   const makeOne = async (named: Named, load: () => Promise<unknown>, uses: Uses): Promise<Link> => {
     const id = idOf(named);
     let coming: Promise<void> | undefined;
-    // Of two files that import each other one cannot wait: it has what the other one is told.
+    // Two files that import each other cannot both wait. One of them gets the other's exports as they become
+    // available.
     const bring = () => (coming ??= load().then((exports) => void modules.real.set(id, exports as Exports)));
     const need = (name: string) => needFrom(id, name, bring);
     const [specifier] = named;
@@ -44,7 +45,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     );
     return link;
   };
-  // One way to each module, however often it is asked for.
+  // One link per module, however often it is imported.
   const whole = new Map<string, Link>();
   const makeWhole = (specifier: string, id: string): Link => {
     const uses = { '*': usage.passed };
@@ -56,7 +57,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     tell(exported: string, link: Link, name: string, update: () => void): void {
       const handed = modules.handed.get(own) ?? new Map<string, { link: Link; name: string }>();
       modules.handed.set(own, handed.set(exported, { link, name }));
-      // What is not there yet is told when it is; what is refused is for whoever reads it to hear.
+      // An export that is not ready is reported later; a refused one is reported to its reader.
       const tell = () => void attempt(update);
       tell();
       modules.updaters.set(`${own}\0${exported}`, tell);
@@ -84,7 +85,7 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
   };
 }
 
-// As a path, so that a CommonJS module of the same process calls it the same.
+// As a path, so that CommonJS modules of the same process use the same id.
 const plain = (url: string) => {
   const path = url.replace(/[?#].*$/, '');
   return path.startsWith('file://') ? decodeURIComponent(path.slice('file://'.length)) : path;
@@ -101,7 +102,7 @@ function resolve(meta: Meta, specifier: string): string {
 const isGiven = (id: string, name: string): boolean =>
   placedFor(id).some(({ rest }) => rest === 'refused') || (name !== '*' && doubleOf(id, name) !== undefined);
 
-// Also what the module itself only hands on, and left out as long as nobody needed it.
+// Includes re-exports, which are left out until someone needs them.
 async function needFrom(id: string, name: string, bring: () => Promise<void>): Promise<void> {
   if (isGiven(id, name)) return;
   await bring();

@@ -33,7 +33,7 @@ export function open(
     let real: { readonly exports: Exports } | undefined;
     const readReal = () => (real ??= { exports: load() as Exports }).exports;
     const id = idOf(named);
-    // In the order the imports are written, as ever; only what is swapped is left until it is needed.
+    // Imports load in the order they are written. Only swapped modules wait until they are needed.
     if (!isSwapped(id)) readReal();
     return makeLink({
       importer: file,
@@ -48,7 +48,7 @@ export function open(
       isLoading: () => !isAsked && module.loaded === false,
     });
   };
-  // One way to each module, however often it is asked for.
+  // One link per module, however often it is imported.
   const whole = new Map<string, Link>();
   const lookUpWhole = (named: Named, load: () => unknown, isAsked = false): unknown => {
     const [specifier] = named;
@@ -83,7 +83,7 @@ export function open(
         ? Promise.resolve(lookUpWhole(named, () => require(named[0]), true))
         : watchLoad(named[0], load);
     },
-    // What is loaded in it is watched where it is loaded.
+    // Loads inside it are recorded where they happen.
     thunk: (named: Named, load: () => Promise<unknown>) => tagThunk(load, named[0], idOf(named)),
     require(named: Named, load: () => unknown): unknown {
       return isSwapped(idOf(named)) ? lookUpWhole(named, load) : load();
@@ -91,7 +91,7 @@ export function open(
   };
 }
 
-// A module the page's runner has no file for is identified by what it is called.
+// A module without a file is identified by its name.
 function resolve(require: Require, specifier: string): string {
   try {
     return require.resolve(specifier);

@@ -107,8 +107,8 @@ function isStale({ id, name, given }: Taken): boolean {
 }
 
 /**
- * The subject's module, and the files that nobody imports: what a test hands in, and a subject that was
- * loaded before the test began, is imported by one of them.
+ * The subject's module and the files that nobody imports. A subject that the test passed, or that was loaded
+ * before the test, is imported by one of them.
  */
 function startingFrom(subject: string | undefined): string[] {
   const imported = new Set([...modules.links.values(), ...modules.loads.values()].map(({ id }) => id()));
@@ -136,7 +136,7 @@ function complainOfUnused(
   const links = [...modules.links.values()].filter((link) => leadsHere(link) && !link.isAsked);
   const loads = [...modules.loads.values()].filter(leadsHere);
   if (loads.some(({ given }) => given.some(({ owner: one }) => one === owner))) return undefined;
-  // A file that has loaded it before, and has not asked for it again, keeps what it got.
+  // A file that loaded it before, and did not load it again, keeps what it got.
   const [early] = loads;
   if (early && links.length === 0) {
     const { importer: by, given } = early;

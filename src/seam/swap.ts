@@ -11,7 +11,7 @@ export type Swapped<M> = {
   readonly [K in keyof M]?: M[K] extends AnyFunction ? AnswerOf<M[K]> : Widened<M[K]>;
 };
 
-// What a constant is written as is no part of what it may be.
+// Widens the literal type of a constant.
 type Widened<T> = T extends string ? string : T extends number ? number : T extends boolean ? boolean : T;
 
 /** A module and what it exports instead; what {@link swap} returns. */
@@ -80,7 +80,7 @@ function makeDouble(given: unknown, name: string): Double {
   return { given, call, value: isFunction ? call : given };
 }
 
-// A class cannot be called, and a component is known to others by what it is: both stay as they are.
+// A class cannot be called, and a component is recognized by identity, so both stay as they are.
 const isComponent = (given: unknown, name: string): boolean =>
   typeof given === 'function' &&
   (/^[A-Z]/.test(name) || /^class\b/.test(Function.prototype.toString.call(given)) || '$$typeof' in given);

@@ -26,14 +26,14 @@ export const looksLikeThunk = (value: unknown): value is () => Promise<unknown> 
 
 const ways = new WeakMap<object, boolean>();
 
-// A team's components come again and again, and the text of a function is slow to have.
+// Cached, because the same functions are passed repeatedly and reading a function's text is slow.
 function isWay(value: object): boolean {
   let is = ways.get(value);
   if (is === undefined) ways.set(value, (is = isWayToModule(String(value))));
   return is;
 }
 
-// Without its blanks and brackets: what is left has one way to be read, however long the text is.
+// Without white space and brackets the rest is unambiguous, however long the text is.
 const isWayToModule = (text: string): boolean =>
   text.length < 20_000 &&
   /^(async)?=>(return)?(await)?(import\b|Promise\.resolve\.then|__vite)/.test(

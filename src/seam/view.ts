@@ -43,7 +43,7 @@ export function makeView(viewed: Viewed): Record<string, unknown> {
   );
 }
 
-// A promise asks whatever it resolves to for `then`, and interop asks for `__esModule`.
+// A promise reads `then` of what it resolves to, and interop reads `__esModule`.
 const asksForModule = (name: string) => name === '__esModule' || name === 'then';
 const tagOf = (name: symbol) => (name === Symbol.toStringTag ? 'Module' : undefined);
 
@@ -65,7 +65,7 @@ function refuseRest({ id, importer }: Viewed, name: string): void {
   if (!refusing) return;
   const { specifier, doubles } = refusing;
   const error = explain('SIM-SWAP-REFUSED', { specifier, name, importer, given: [...doubles.keys()] });
-  // The component may catch it; the test must hear of it all the same.
+  // The component may catch this error, so the test is told of it separately.
   reportRefusal(error);
   throw error;
 }

@@ -3,5 +3,5 @@ import { join } from 'node:path';
 /* What Jest needs to load Angular: spread it into the configuration. */
 export const testEnvironment = 'jsdom';
 export const transform = { '\\.(ts|mts|mjs|js)$': join(__dirname, 'angular-transform.cjs') };
-// The framework comes as standard modules, and so do many packages made for it.
+// The framework and many of its packages ship ES modules.
 export const transformIgnorePatterns = ['/node_modules/(?!.*\\.mjs$)'];

@@ -24,7 +24,7 @@ export function process(code: string, file: string, options: TransformOptions = 
     options: { experimentalDecorators: true, emitDecoratorMetadata: true, useDefineForClassFields: false },
     before: (context) => (source) => rewrite(ts, source, context),
   });
-  // On the first line, so that no other one moves.
+  // On the first line, so that no line moves.
   return { code: `${prelude(options.supportsStaticESM ?? false)}${text}`, map };
 }
 
@@ -54,7 +54,8 @@ function rewrite(
   return ts.visitEachChild(source, visit, context);
 }
 
-// Angular compiles what was not compiled ahead of time as it goes, and reads the types of constructors by Reflect.
+// Angular compiles classes at run time if they were not compiled ahead of time, and reads constructor types
+// through Reflect.
 const prelude = (standard: boolean): string =>
   [
     standard

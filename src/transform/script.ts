@@ -16,8 +16,8 @@ function processAsset(file: string): Transformed {
 }
 
 /**
- * Turns a file into what Jest runs: the project's own scripts (TypeScript, JSX, standard modules), packages that
- * come as standard modules, and what is no code.
+ * Compiles a file for Jest: the project's scripts (TypeScript, JSX, ES modules), packages that ship ES
+ * modules, and files that are not code.
  *
  * @param jsxFrom where JSX has its functions from: `react`, `vue`
  */
@@ -37,7 +37,7 @@ export function processScript(
 }
 
 /**
- * What Vite puts into `import.meta.env`, which a CommonJS module has no place for.
+ * The values of `import.meta.env`, which does not exist in CommonJS.
  *
  * @see https://vite.dev/guide/env-and-mode
  */

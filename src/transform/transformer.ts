@@ -72,8 +72,8 @@ const isStandardModule = (code: string): boolean =>
   /(?:^|[;}])\s*(?:import\s*[\w$*{'"]|export\s*[\w*{])/m.test(code);
 
 /**
- * Turns a standard module of a package into one of the runner's. Such files may be large; where esbuild
- * is there, as it is with whoever builds Angular or uses Vite, it does it a dozen times as fast.
+ * Compiles a package's ES module to CommonJS. Such files may be large. If esbuild is installed, as it is with
+ * Angular and Vite, it is used because it is a dozen times faster.
  */
 export function fromStandard(code: string, file: string, options: TransformOptions): Transformed {
   if (!isStandardModule(code) || options.supportsStaticESM) return { code, map: null };
@@ -83,7 +83,7 @@ export function fromStandard(code: string, file: string, options: TransformOptio
     loader: 'js',
     supported: { 'dynamic-import': false },
   });
-  // A map that stays would be taken for one of what it is now.
+  // A remaining source map comment would be taken for a map of the compiled file.
   if (built) return { code: built.code.replace(/\n\/\/# sourceMappingURL=.*\s*$/, '\n'), map: null };
   return transpile(typescript(file), code, file.replace(/\.mjs$/, '.js'), options);
 }

@@ -5,10 +5,10 @@ const transformer = join(__dirname, 'vue-transform.cjs');
 
 /* What Jest needs to load single-file components: spread it into the configuration. */
 export const testEnvironment = 'jsdom';
-// Component libraries come as standard modules, and bring their styles along.
+// Component libraries ship ES modules that import style sheets.
 export const transform = { [`\\.vue$|${assets}`]: transformer, [scripts]: transformer };
 export const transformIgnorePatterns: string[] = [];
-// Some packages hand a CommonJS runner what they have for servers.
+// Some packages give their server build to a CommonJS runner.
 export const resolver = join(__dirname, 'vue-resolve.cjs');
 export const moduleFileExtensions = [
   'js',

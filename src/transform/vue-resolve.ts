@@ -8,8 +8,8 @@ interface Options {
 const forServers = /(^|[.-])(server|ssr)([.-]|$)/;
 
 /**
- * Finds the file of a module as Jest does, but for packages that hand a CommonJS runner what they have for
- * servers: a page needs what they have for browsers.
+ * Resolves modules as Jest does, except for packages that give their server build to a CommonJS runner. Tests
+ * need the browser build.
  *
  * @see https://jestjs.io/docs/configuration#resolver-string
  */

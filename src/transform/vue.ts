@@ -65,7 +65,7 @@ function readFor(code: string, file: string): string[] {
     );
     return [...(script?.deps ?? []), ...named].map((path) => `${path}\0${readFileSync(path, 'utf8')}`);
   } catch {
-    // What cannot be read is complained of when the file is transformed.
+    // Syntax errors are reported when the file is transformed.
     return [];
   }
 }
@@ -116,8 +116,8 @@ function ending({ styles }: Sfc.SFCDescriptor, file: string, hasTemplate: boolea
 
 type Map = Sfc.SFCScriptBlock['map'];
 
-// The parts stand below each other; each has a map of its own, TypeScript has made one of the whole, and
-// between the two it may have been rewritten.
+// The parts follow each other in the output. Each has its own source map, TypeScript adds another, and the
+// code may have been rewritten in between.
 function chain(
   outer: string | null,
   between: string | undefined,

@@ -16,7 +16,7 @@ export const vueAdapter: Adapter = {
   refuseOptions,
   nameOfToken,
   options: ['slots'],
-  outputHint: 'A component tells what it has declared:   defineEmits<{ open: [hiveId: string] }>()',
+  outputHint: 'The outputs of a component are those it declares:   defineEmits<{ open: [hiveId: string] }>()',
   prepare,
   settle: async (work) => {
     await work();

@@ -6,7 +6,7 @@ import { asCode, list } from '../core/print';
 export const registry = {
   'SIM-VUE-PRODUCTION': (f: { version: string }): Report => ({
     head: `This is a production build of Vue ${f.version}, which has no bridge for stubs.`,
-    there: ['Only a development build lets the components it renders be seen and replaced.'],
+    there: ['Only a development build allows components to be replaced.'],
     next: ['Run the tests with   NODE_ENV=test   and, where a bundler serves them, in development mode.'],
   }),
   'SIM-RESOLVE-NONE': (f: {
@@ -21,7 +21,7 @@ export const registry = {
     head: `${f.reader} uses the ${f.kind} "${f.name}", which is registered nowhere.`,
     there: [
       f.known.length ? `Registered there: ${list(f.known)}.` : `No ${f.kind} is registered there.`,
-      'Vue would only warn, and render an element that means nothing.',
+      'Vue would only warn, and render an unknown element.',
     ],
     nearest: f.nearest,
     next: [
@@ -33,9 +33,9 @@ export const registry = {
   }),
   'SIM-SUSPENSE-MISSING': (f: { reader: string; subject: string }): Report => ({
     head: `The setup of ${f.reader} waits for something, and there is no Suspense around it.`,
-    there: ['Without one Vue never shows it.'],
+    there: ['Without one, Vue never renders it.'],
     next: [
-      "Put Vue's own around the subject:   wrap: [Suspense]",
+      "Put Vue's Suspense around the subject:   wrap: [Suspense]",
       ...(f.reader === f.subject ? [] : [`or stub it:   stub: [${asCode(f.reader)}]`]),
     ],
   }),

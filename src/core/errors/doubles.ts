@@ -12,6 +12,6 @@ export const doubles = {
     head: `"${f.name}" was asked of ${f.whose === 'a stand-in' ? f.whose : `a stand-in for ${f.whose}`}, which has no such member.`,
     there: [f.known.length ? `It has ${list(f.known, 20)}.` : 'It has no members at all.'],
     nearest: f.nearest,
-    next: [`Name it when the stand-in is made:   standIn({ ${f.name}: … })`],
+    next: [`Add it to the stand-in:   standIn({ ${f.name}: … })`],
   }),
 };

@@ -21,15 +21,15 @@ export const steps = {
       f.last
         ? `${f.last} was taken down before: code of it may still be at work, or the test itself asked.`
         : 'No subject has been up yet: a module that asks as soon as it is loaded, or the test itself.',
-      'It failed as a broken connection does; nothing left this machine.',
+      'It failed like a broken connection. Nothing was sent.',
     ],
     next: [
-      'Ask while a subject is up that has a route for it, or stop what asks when the component is unmounted.',
+      'Send it while a subject with a matching route is up, or stop it when the component is unmounted.',
     ],
   }),
   'SIM-LATE-THREW': (f: { subject: string; threw: string }): Report => ({
     head: `${f.subject} was taken down, and code of it threw afterwards: ${f.threw}`,
-    there: ['A timer, a listener or a promise was left running when the component was unmounted.'],
+    there: ['A timer, a listener or a promise was still active after the component was unmounted.'],
     next: ['Clear the timer, remove the listener or abort the request when the component is unmounted.'],
   }),
 };

@@ -37,9 +37,8 @@ export interface Load {
 }
 
 /**
- * Every place that reads one of `wanted`, names of the module's own scope, and every place that loads
- * a module. What is only there for types is left out; so is what another variable of the same name
- * stands before.
+ * Finds every read of the names in `wanted`, which belong to the module scope, and every `import()`. Leaves
+ * out types and names that are shadowed by another variable.
  */
 export function findReferences(
   program: Node,
@@ -97,7 +96,7 @@ class Search extends Walk {
     const name = nameOf(node);
     if (!this.wanted.has(name) || place.scope.whereIs(name) !== this.module) return;
     const { start } = node;
-    // A name with a type annotation reaches as far as the type does; only the name itself is meant.
+    // The node of a name includes its type annotation. Only the name itself is meant.
     const end = start + name.length;
     const isHead = this.#decorator !== undefined && headOf(this.#decorator) === node;
     const decorator = isHead ? this.#decorator : undefined;
@@ -115,7 +114,7 @@ class Search extends Walk {
     });
   }
 
-  // The name a member, a property or an argument of its kind bears is no variable; a computed one is.
+  // The name of a member, property or label is not a variable, unless it is computed.
   #visitMember(node: Node, place: Place, isCalled = false): void {
     const object = node['object'] as Node;
     const member = node['computed'] ? undefined : nameOf(node['property']);
@@ -159,7 +158,7 @@ class Search extends Walk {
     else this.visit(value, place);
   }
 
-  // `() => import('…')`, whatever is done with the module then: a name for it, as long as it is not called.
+  // `() => import('…')`, with or without further steps, names a module as long as it is not called.
   #noteThunk(node: Node): void {
     const { params, body } = node;
     const specifier = nodesIn(params).length === 0 ? textOf(importIn(body)?.['source']) : undefined;
@@ -194,12 +193,12 @@ class Search extends Walk {
       if (object.type === 'JSXMemberExpression') this.#noteTag(object, place);
       else this.#note(object, 'element', place, nameOf(tag['property']));
     } else if (tag.type !== 'JSXNamespacedName' && !/^[a-z]|-/.test(nameOf(tag))) {
-      // What begins with a small letter is an element of the page itself.
+      // A lower-case name is an HTML element.
       this.#note(tag, 'element', place);
     }
   }
 
-  // A decorated class may write down the types of what it is handed, as values.
+  // A decorated class may use parameter types as values.
   protected lookAtType(annotation: unknown, place: Place): void {
     if (!place.decorated || !isNode(annotation)) return;
     const type = annotation['typeAnnotation'];

@@ -35,7 +35,7 @@ function readRequest(statement: Node): Request[] {
   const specifier = textOf(statement['source']);
   switch (statement.type) {
     case 'ImportDeclaration': {
-      // An attribute says how the file is to be read, which only the statement itself can say.
+      // Import attributes say how to load the file, so such an import stays as it is.
       if (specifier === undefined || nodesIn(statement['attributes']).length > 0) return [];
       const request = makeRequest(specifier, statement, 'import');
       for (const one of nodesIn(statement['specifiers'])) {

@@ -38,11 +38,12 @@ export interface Rewritten {
   makeMap(): { toString(): string; readonly mappings: string };
 }
 
-// What the frameworks make of their own names must stay as it is written, and nobody swaps it.
+// Compilers recognize the names they import from the frameworks, so those imports stay as they are. Nobody
+// swaps them.
 const kept =
   /^(react|react-dom|vue|@angular\/(core|compiler)|zone\.js|simulacra|@jest|@babel\/runtime|@swc\/helpers|tslib)(\/|$)/;
 
-// What is added is nobody's to cover.
+// Excludes the added code from coverage.
 export const ignored = '/* istanbul ignore next */ ';
 
 /**
@@ -111,7 +112,7 @@ class Rewriting {
       [this.#names.opening(this.options, this.#isStandard), ...links, ...told].join(` ${ignored}`),
     );
     const text = this.#text;
-    // A CommonJS module knows by itself when it is loaded.
+    // In CommonJS the end of loading is known without a call.
     const last = nodesIn(this.program['body']).at(-1);
     if (this.options.form === 'module' && last)
       text.appendRight(last.end, `;${ignored}${this.#names.seam}.end();`);
@@ -127,7 +128,7 @@ class Rewriting {
     const used = bindings.filter((binding) => this.#of(binding).length > 0);
     const isElided =
       this.#isTyped && kind === 'import' && used.length === 0 && nodesIn(statement['specifiers']).length > 0;
-    // What only types need is left to whoever takes types away.
+    // Imports that only types need are removed by the compiler.
     if (isElided) return [];
     const star = kind === 'star' ? this.options.namesOf?.(specifier) : undefined;
     if (kind === 'star' && this.options.form === 'module' && !star) return [];
@@ -145,7 +146,7 @@ class Rewriting {
     return this.#references.get(local) ?? [];
   }
 
-  // Names that only types need stay behind, for whoever takes types away.
+  // Names that only types need stay; the compiler removes them.
   #takeOut({ specifier, statement, kind, bindings }: Request, looked: readonly Binding[]): void {
     const left = kind === 'import' ? bindings.filter((binding) => !looked.includes(binding)) : [];
     const types = nodesIn(statement['specifiers']).filter(
@@ -198,7 +199,7 @@ class Rewriting {
 
   #rewriteLoad({ specifier, node, kind }: Load): void {
     const args = printNamed(specifier, this.options, kind === 'thunk');
-    // A thunk is a function already; the others become one, which is called only for the original.
+    // A thunk is a function already. Other values become one, which is called only for the original.
     const way = { thunk: ['thunk', ''], import: ['load', '() => '], require: ['require', '() => '] } as const;
     const [method, arrow] = way[kind];
     this.#text
@@ -213,7 +214,7 @@ class Rewriting {
     );
     return nodesIn(this.program['body']).flatMap((statement) => {
       if (statement.type !== 'ExportNamedDeclaration' || isNode(statement['source'])) return [];
-      // What is only a type is left to whoever takes types away.
+      // Types are removed by the compiler.
       if (statement['exportKind'] === 'type') return [];
       const specifiers = nodesIn(statement['specifiers']);
       const told = specifiers.filter(
@@ -234,7 +235,7 @@ class Rewriting {
     });
   }
 
-  // Before the first statement, and so below the comments that say how the file is to be read.
+  // Before the first statement, below the comments that configure the file.
   #insert(prelude: string): void {
     const [first] = nodesIn(this.program['body']).filter((statement) => statement['directive'] === undefined);
     const directive = nodesIn(this.program['body']).some((statement) => statement['directive'] !== undefined);
@@ -245,7 +246,7 @@ class Rewriting {
 
 const holds = (outer: Node, inner: Node) => outer.start <= inner.start && inner.end <= outer.end;
 
-// A decorator may stand before `export`, and is a part of what follows it.
+// A decorator may precede `export` and belongs to the class after it.
 function startOf(statement: Node): number {
   const declaration = statement['declaration'];
   const decorators = isNode(declaration)

@@ -47,8 +47,8 @@ export function namesInPattern(pattern: unknown, found: (name: string) => void):
 }
 
 /**
- * Declares what the statements of a block make, before any of them is looked into: a name counts
- * from the start of its block. A `var` is found by the walk itself, since it may lie deeper.
+ * Declares the names of a block before its statements are visited, because a name is in scope from the start
+ * of its block. The walk finds `var` declarations, which may be nested.
  */
 export function declareBlock(statements: readonly Node[], scope: Scope): void {
   for (const statement of statements) declareStatement(statement, scope);
@@ -89,7 +89,7 @@ export function declareVars(node: Node, scope: Scope, walk: Walking): void {
   if (node.type === 'VariableDeclaration' && node['kind'] === 'var') {
     for (const { id } of nodesIn(node['declarations'])) namesInPattern(id, (name) => scope.declareVar(name));
   }
-  // Outside of strict mode a function in a block is a variable of the function around it as well.
+  // In sloppy mode a function in a block is also a variable of the enclosing function.
   if (walk.sloppy && node.type === 'FunctionDeclaration') scope.declareVar(nameOf(node['id']));
   if (!mayHoldVars.test(node.type)) return;
   for (const key of walk.keysOf[node.type] ?? []) {
@@ -106,6 +106,6 @@ export interface Walking {
   readonly sloppy: boolean;
 }
 
-// Only statements hold others; a function, a class or an expression keeps its variables to itself.
+// Only statements are searched. Functions, classes and expressions have their own scope.
 const mayHoldVars =
   /^(?!Expression|TS)\w*Statement$|^(Program|SwitchCase|CatchClause|ExportNamedDeclaration)$/;

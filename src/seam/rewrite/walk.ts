@@ -16,8 +16,8 @@ let keys: Readonly<Record<string, readonly string[]>> | undefined;
 const readKeys = () => (keys ??= readParser().visitorKeys as Readonly<Record<string, readonly string[]>>);
 
 /**
- * Goes through a file and knows at each place which names are declared around it. What is only there
- * for types is passed by. What is looked for is up to whoever extends it.
+ * Walks the syntax tree and tracks which names are in scope at each node. Skips what exists only for types.
+ * Subclasses decide what to look for.
  */
 export abstract class Walk {
   protected readonly module = new Scope(undefined, true);
@@ -128,7 +128,7 @@ export abstract class Walk {
     for (const param of params) namesInPattern(param, (name) => scope.declare(name));
     const inside = { ...place, scope, depth: place.depth + 1 };
     for (const param of params) {
-      // A decorator of a parameter is asked while the class is made.
+      // A parameter decorator is evaluated when the class is defined.
       this.visitAll(param['decorators'], place);
       this.visitPattern(param, inside);
     }
@@ -180,7 +180,7 @@ export abstract class Walk {
     }
   }
 
-  // What is left of a type when the program runs: nothing, but for these.
+  // The only type syntax that exists at run time.
   protected visitTyped(node: Node, place: Place): void {
     switch (node.type) {
       case 'TSAsExpression':

@@ -46,7 +46,7 @@ function wrapOne(transformer: Transform[string]): [string, object] {
   return [transformFile, { transformer: path, options }];
 }
 
-// A preset's transformers count beside the project's own.
+// Includes the transformers of presets.
 function presetOf({ preset, rootDir = process.cwd() }: Configuration): Transform {
   if (preset == null) return {};
   const from = createRequire(join(rootDir, 'package.json'));
@@ -56,7 +56,7 @@ function presetOf({ preset, rootDir = process.cwd() }: Configuration): Transform
     try {
       return (from(name) as Configuration).transform ?? {};
     } catch (error) {
-      // The one that is there and cannot be loaded tells more than those that are not there.
+      // If one candidate exists but fails to load, its error is more useful than that of missing ones.
       if ((error as { code?: string }).code !== 'MODULE_NOT_FOUND') failure ??= error;
     }
   }

@@ -25,13 +25,13 @@ const withMap = (code: string, map: string) =>
 /** What came of a rewritten file, with a map that leads past the rewriting. */
 export function chain({ code, map }: Transformed, rewritten: Rewritten, file: string): Transformed {
   const written = inlineMapOf(code);
-  // Some say there is no map of its own by an empty text.
+  // Some transformers return an empty text instead of no map.
   const outer = map || written;
   const own = rewritten.makeMap().toString();
   if (!outer) return { code, map: JSON.parse(own) as object };
   const first = typeof outer === 'string' ? (JSON.parse(outer) as object) : outer;
   const whole = join(first, own, file);
-  // As an object: what measures coverage does not read a text.
+  // As an object, because coverage tools do not accept a text.
   return { code: written ? withMap(code, whole) : code, map: JSON.parse(whole) as object };
 }
 

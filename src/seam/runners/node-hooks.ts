@@ -24,7 +24,7 @@ export async function load(
   const file = fileURLToPath(url.replace(/[?#].*$/, ''));
   if (!isOwnFile(file, ours)) return loaded;
   const code = typeof loaded.source === 'string' ? loaded.source : Buffer.from(loaded.source).toString();
-  // By now it is JavaScript, whatever it was written in.
+  // By now the source is JavaScript, whatever it was written in.
   const before = inlineMapOf(code);
   const lineOf = makeLineReader(() => before);
   const script = file.replace(/\.[cm]?tsx?$/, '.js');

@@ -25,8 +25,8 @@ export const namesFrom =
     exportNamesOf(findFile(specifier, importer));
 
 /**
- * The names a module exports, read from its text; undefined where they cannot be known. `export *` in
- * it is followed.
+ * The names that a module exports, read from its source, following `export *`. Undefined if they cannot be
+ * known.
  */
 export function exportNamesOf(file: string | undefined, seen = new Set<string>()): string[] | undefined {
   if (file === undefined || !/\.[cm]?[jt]sx?$/.test(file) || seen.has(file)) return undefined;

@@ -78,7 +78,7 @@ export function createTransformer({ transformer, options: inside }: Around) {
   };
 }
 
-// The names `export *` hands on stand in what is made of a file, and come of other files.
+// The output contains the names of `export *`, which come from other files.
 const namesHandedOn = (code: string, file: string): string =>
   [...code.matchAll(/\bexport\s*\*\s*from\s*['"]([^'"]+)['"]/g)]
     .map(([, specifier]) => namesFrom(file)(specifier!)?.join())
@@ -88,7 +88,7 @@ const ours = __dirname;
 
 const isScript = (file: string) => /\.[cm]?[jt]sx?$/.test(file);
 
-// A file that is no script is taken apart by its own transformer, which asks for its script to be rewritten.
+// A file that is not a script is split by its own transformer, which asks us to rewrite its script.
 const rewriteOwn = (code: string, file: string, options: Options) =>
   isScript(file) ? rewriteFor(code, file, options) : undefined;
 

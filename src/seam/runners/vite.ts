@@ -13,8 +13,8 @@ const ours = dirname(fileURLToPath(import.meta.url));
 const plain = (id: string) => id.replace(/[?#].*$/, '');
 
 /**
- * For pages that Vite serves: rewrites the project's files after everything else was done to them. A
- * built site is left alone.
+ * A Vite plugin that rewrites the project's files after all other plugins. It only runs in the dev server,
+ * not in a build.
  *
  * @example
  * export default defineConfig({ plugins: [react(), seams()] });
@@ -38,11 +38,11 @@ export function seams(): Plugin {
       const ids = new Map<string, string>();
       for (const specifier of specifiersIn(parsed)) {
         const found = /^(\/@|virtual:|\0)/.test(specifier) ? null : await this.resolve(specifier, id);
-        // What nobody can find is left to Vite to complain of; a file that imports itself, as React's hot
-        // reloading has it do, has no other to wait for.
+        // Vite reports imports that cannot be resolved. A file that imports itself, as React's hot reloading
+        // does, has nothing to wait for.
         if (found && !found.external && plain(found.id) !== plain(id)) ids.set(specifier, plain(found.id));
       }
-      // What is read of other files stands in what is made of this one.
+      // The output depends on facts about other files.
       for (const path of ids.values())
         if (isOwnFile(path, ours) && /\bswap\b|export\s*\*/.test(code)) this.addWatchFile(path);
       const rewritten = rewriteParsed(parsed, {
@@ -72,7 +72,7 @@ function specifiersIn({ code, module }: NonNullable<Parsed>): ReadonlySet<string
   return new Set(requests.filter((one) => one !== undefined));
 }
 
-// A page cannot read a file's text, so what would be read from it there is read here.
+// A page cannot read source files, so we read the needed facts here.
 function functionsIn(file: string | undefined): string[] | undefined {
   const names = file === undefined ? undefined : exportNamesOf(file);
   if (!names) return undefined;

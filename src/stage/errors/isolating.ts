@@ -45,7 +45,7 @@ export const isolating = {
     head: `${f.of} has no option "${f.option}".`,
     there: [`Its options are ${list(f.known, 20)}.`],
     nearest: f.nearest && `${f.nearest}: …`,
-    next: ['Nothing was rendered. Correct the key, or take it out.'],
+    next: ['Nothing was rendered. Correct the key, or remove it.'],
   }),
   'SIM-OPTION-VALUE': (f: {
     option: string;
@@ -97,7 +97,7 @@ export const isolating = {
       : [
           ...(f.around ? [`What it threw asks for ${f.around} around it:   wrap: [${f.wrapper}]`] : []),
           f.thrower === f.subject || f.thrower === 'Anonymous'
-            ? 'The error itself is the cause of this one; its stack points at the line.'
+            ? 'The original error is the cause of this one. Its stack shows the line.'
             : `If ${f.thrower} is not what this test is about, stub it:   stub: [${asCode(f.thrower)}]`,
         ],
   }),
@@ -113,8 +113,8 @@ export const isolating = {
   }),
   'SIM-HANDLER-THREW': (f: { gesture: string; threw: string; subject: string }): Report => ({
     head: `While the test ${f.gesture}, code of ${f.subject} threw: ${f.threw}`,
-    there: ['A browser reports such an error to the window and goes on; a test must not.'],
-    next: ['The error itself is the cause of this one; its stack points at the line.'],
+    there: ['A browser reports such an error to the window and continues. A test must not.'],
+    next: ['The original error is the cause of this one. Its stack shows the line.'],
   }),
   'SIM-PROP-MISSING': (f: {
     subject: string;
@@ -138,11 +138,11 @@ export const isolating = {
     head: `${f.subject} has no ${f.word} "${f.asked}".`,
     there: [f.known.length ? `It has ${list(f.known, 20)}.` : 'It has none.'],
     nearest: f.nearest && `props: { ${asCode(f.nearest)}: … }`,
-    next: ['Nothing was rendered. Correct the name, or take it out.'],
+    next: ['Nothing was rendered. Correct the name, or remove it.'],
   }),
   'SIM-PROP-TYPE': (f: { subject: string; prop: string; found: string }): Report => ({
     head: `${f.subject} was given a value of the wrong type for the prop "${f.prop}".`,
-    there: [f.found, 'Vue only warns of it and goes on.'],
+    there: [f.found, 'Vue only warns about it and continues.'],
     next: [`Give it what it declares:   props: { ${f.prop}: … }`],
   }),
   'SIM-REST-NEVER': (f: { subject: string; turns: number; busy: string }): Report => ({
@@ -155,7 +155,7 @@ export const isolating = {
   'SIM-SUBJECT-GONE': (f: { subject: string; asked: string }): Report => ({
     head: `${f.asked} was asked of ${f.subject}, which has been taken down already.`,
     there: ['A subject lives until the end of the test that isolated it.'],
-    next: ['Call isolate() in each test, and await what the test starts before it ends.'],
+    next: ['Call isolate() in each test, and await everything that the test starts.'],
   }),
   'SIM-SUBJECT-LOAD': (f: {
     specifier: string;
@@ -170,7 +170,7 @@ export const isolating = {
     next: [
       ...(f.module ? [`Install "${f.module}", or correct the import that names it.`] : []),
       ...(f.feature ? [`This page has no ${f.feature}: give it one in a set-up file.`] : []),
-      'The error itself is the cause of this one; its stack points at the line.',
+      'The original error is the cause of this one. Its stack shows the line.',
     ],
   }),
   'SIM-SUBJECT-EXPORTS': (f: {

@@ -24,8 +24,8 @@ export const parts = {
     nearest: f.nearest && `stub: [${asCode(f.nearest)}]`,
     next: [
       f.twin
-        ? `Import the very component that ${f.subject} imports, or stub it by name:   stub: ['${f.stub}']`
-        : 'Take the stub out, or bring the test to where the child is rendered.',
+        ? `Import the same component that ${f.subject} imports, or stub it by name:   stub: ['${f.stub}']`
+        : 'Remove the stub, or bring the test to where the child is rendered.',
     ],
   }),
   'SIM-STUB-NAME': (f: { subject: string; stub: string; nearest: string; rendered: string[] }): Report => ({
@@ -61,7 +61,7 @@ export const parts = {
       ? {
           head: `${f.subject} renders ${f.part}, which has no element on the page.`,
           there: ['It renders nothing at present, or only text.'],
-          next: [`Look at what it was given:   subject.part(${asCode(f.part)}).props`],
+          next: [`Look at its props:   subject.part(${asCode(f.part)}).props`],
         }
       : {
           head: `${f.subject} has no part ${f.part} on the page.`,
@@ -93,7 +93,7 @@ export const parts = {
     head: `${f.part} was given no function "${f.name}" by its parent.`,
     there: [f.known.length ? `It was given ${list(f.known)}.` : 'It was given no function at all.'],
     nearest: f.nearest && `tell('${f.nearest}', …)`,
-    next: ['Look at what the parent gave it:   subject.part(…).props'],
+    next: ['Look at what the parent passed:   subject.part(…).props'],
   }),
   'SIM-OUTPUT-NONE': (f: {
     subject: string;

@@ -33,8 +33,8 @@ export const surrounding = {
     head: `${f.names.length === 1 ? `What is provided for ${f.names[0]} was` : `What is provided for ${list(f.names)} was`} never read by ${f.subject} or anything in it.`,
     there: f.read.length ? [`What was read: ${list(f.read)}.`] : ['Nothing that is provided was read.'],
     next: [
-      'Take it out, or correct the token: another one of the same name does not count.',
-      'What only some tests of a team need belongs into isolateWith({ provide: … }).',
+      'Remove it, or correct the token: another token with the same name is not the same.',
+      'Values that only some tests of a team need belong in isolateWith({ provide: … }).',
     ],
   }),
   'SIM-SLOT-UNKNOWN': (f: {
@@ -46,7 +46,7 @@ export const surrounding = {
     head: `${f.subject} has no slot "${f.asked}".`,
     there: [f.known.length ? `It has ${list(f.known)}.` : 'It has none.'],
     nearest: f.nearest && `slots: { ${f.nearest}: … }`,
-    next: ['Correct the name, or take it out.'],
+    next: ['Correct the name, or remove it.'],
   }),
   'SIM-SLOT-UNUSED': (f: {
     subject: string;
@@ -59,7 +59,7 @@ export const surrounding = {
       f.known.length ? `Other slots it names: ${list(f.known)}.` : 'No other slot of it could be read.',
     ],
     nearest: f.nearest && `slots: { ${f.nearest}: … }`,
-    next: ['Take it out, correct the name, or bring the test to where the slot is rendered.'],
+    next: ['Remove it, correct the name, or bring the test to where the slot is rendered.'],
   }),
   'SIM-GIVEN-NONE': (f: {
     subject: string;

@@ -24,6 +24,6 @@ export const waiting = {
       ? `After ${f.waited} ms still nothing on the page ${f.what}.`
       : `After ${f.waited} ms something on the page still ${f.what}.`,
     there: [...f.there, ...(f.pending.length ? [`Not answered yet: ${f.pending.join(', ')}.`] : [])],
-    next: ['Give it longer with   { within: 3000 }   milliseconds, if it truly takes that long.'],
+    next: ['If it really takes longer, wait with   { within: 3000 }   (milliseconds).'],
   }),
 };
