@@ -1,5 +1,6 @@
 import * as core from '@angular/core';
 import type { AnyFunction } from '../core/spy';
+import { membersOf } from '../core/stand-in';
 import { isProbe, type StubRecord } from '../stage/stubs';
 import {
   broughtBy,
@@ -126,6 +127,9 @@ const outputsFor = (names: readonly string[]) =>
 const signalBased = 1;
 
 function makeClass(name: string, original: Definition, order: () => StubOrder, isComponent: boolean): Class {
+  // Only the methods of a stubbed class are known. Its constructor, which creates the fields, never runs.
+  let known: ReadonlySet<string> | undefined;
+  const methods = () => (known ??= membersOf(original.type.prototype as object).methods);
   const type = class {
     [field: string]: unknown;
 
@@ -138,7 +142,7 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
         get: (target, key, receiver) =>
           typeof key === 'symbol' || key in target || isProbe(key) || /^(ng|ɵ)/.test(key)
             ? Reflect.get(target, key, receiver)
-            : isAskedFromWithin() && isMethod(original.type, key)
+            : isAskedFromWithin() && methods().has(key)
               ? record.answerAsMethod(key)
               : (record.reach() as Field)[key],
       });
@@ -164,19 +168,6 @@ function makeClass(name: string, original: Definition, order: () => StubOrder, i
   stubTypes.add(type);
   return type as never;
 }
-
-// Only the methods of a stubbed class are known. Its constructor, which creates the fields, never runs.
-const isMethod = ({ prototype }: Class, key: string): boolean => {
-  for (
-    let at = prototype as object | null;
-    at && at !== Object.prototype;
-    at = Object.getPrototypeOf(at) as object
-  ) {
-    const found = Object.getOwnPropertyDescriptor(at, key);
-    if (found) return typeof found.value === 'function' && key !== 'constructor';
-  }
-  return false;
-};
 
 interface FormControl {
   valueAccessor?: unknown;

@@ -78,7 +78,8 @@ function fromClass(source: Class<object>, answers: Record<string, unknown>): obj
   return double;
 }
 
-function membersOf(prototype: object): { methods: Set<string>; accessors: Set<string> } {
+/** The methods and accessors of a class, inherited ones included. */
+export function membersOf(prototype: object): { methods: Set<string>; accessors: Set<string> } {
   const methods = new Set<string>();
   const accessors = new Set<string>();
   for (let at = prototype; at && at !== Object.prototype; at = Object.getPrototypeOf(at) as object) {

@@ -1,5 +1,4 @@
 import { ownerOfCall } from '../core/ownership';
-import { calledFrom } from '../core/errors/called-from';
 import { bodyOf, requestClass } from './globals';
 import { networkOf } from './network';
 import { refuseNobody } from './nobody';
@@ -7,7 +6,6 @@ import { printAddress } from './print-address';
 
 /** The Fetch standard's `fetch`, answered by the subject a call belongs to. @see https://fetch.spec.whatwg.org */
 export async function fetchDouble(input: RequestInfo | URL, init: RequestInit = {}): Promise<Response> {
-  const sent = calledFrom('fetch', fetchDouble);
   const request = new (requestClass())(input, init);
   if (request.signal.aborted) throw request.signal.reason;
   const url = new URL(request.url);
@@ -15,7 +13,7 @@ export async function fetchDouble(input: RequestInfo | URL, init: RequestInit = 
   const network = owner && networkOf(owner);
   if (!network || owner.state === 'down')
     return refuseNobody(`${request.method} ${printAddress(url)}`, 'fetch', owner);
-  return Promise.race([network.answer(request, bodyOf(request), sent), abortOf(request.signal)]);
+  return Promise.race([network.answer(request, bodyOf(request)), abortOf(request.signal)]);
 }
 
 function abortOf(signal: AbortSignal): Promise<never> {

@@ -1,5 +1,5 @@
 import type { Environment } from '../core/environment';
-import { isExplained } from '../core/errors/called-from';
+import { calledFrom, isExplained } from '../core/errors/called-from';
 import { nearest } from '../core/near';
 import { siteIn } from '../core/origin';
 import { print, printThrown } from '../core/print';
@@ -59,7 +59,7 @@ export class Network {
   }
 
   /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
-  async answer(request: Request, body: unknown, sent: Error): Promise<Response> {
+  async answer(request: Request, body: unknown): Promise<Response> {
     const url = new URL(request.url);
     const found = this.find(request.method, url);
     const what = `${request.method} ${printAddress(url)}`;
@@ -79,7 +79,7 @@ export class Network {
     request.signal.addEventListener('abort', () => {
       if (asked.status === undefined) chronicle.add('aborted', what);
     });
-    if (!found) return this.#breakUnmatched(url, asked, what, sent);
+    if (!found) return this.#breakUnmatched(url, asked, what);
     const response = await this.#respond(found, request, what);
     if (request.signal.aborted) throw request.signal.reason;
     const isResponse = !(response instanceof Error);
@@ -120,7 +120,9 @@ export class Network {
     return makeFailedResponse(settled.failure, request.url) ?? brokenConnection(settled.failure.reason);
   }
 
-  async #breakUnmatched(url: URL, asked: AskedRequest, what: string, sent: Error): Promise<never> {
+  async #breakUnmatched(url: URL, asked: AskedRequest, what: string): Promise<never> {
+    // Nothing was awaited yet, so this is still the stack of the call.
+    const sent = calledFrom('fetch', this.answer);
     const { method, body } = asked;
     const near = nearestRoute(method, url, this.#routes);
     const unmatched = {
