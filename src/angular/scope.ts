@@ -219,15 +219,17 @@ function order(
 const numbers = new WeakMap<object, number>();
 let last = 0;
 
+function numberOf(value: unknown): unknown {
+  if ((typeof value !== 'object' || value === null) && typeof value !== 'function') return value;
+  const known = numbers.get(value) ?? ++last;
+  numbers.set(value, known);
+  return `#${known}`;
+}
+
 /** What a test says of a subject's children and surroundings, as far as a definition depends on it. */
-function keyOf({ subject, stubs, provided }: Surroundings): string {
-  const number = (value: unknown): unknown => {
-    if ((typeof value !== 'object' || value === null) && typeof value !== 'function') return value;
-    const known = numbers.get(value) ?? ++last;
-    numbers.set(value, known);
-    return `#${known}`;
-  };
-  const listed = stubs.records.map(({ target, how }) => [number(target), number(how.render)]);
-  const tokens = [...provided.keys()].map(number);
-  return JSON.stringify([number(subject), String(stubs.depth), listed, stubs.kept.map(number), tokens]);
+function keyOf({ subject, stubs: { records, kept, depth }, provided }: Surroundings): string {
+  const plain = `${numberOf(subject) as string} ${depth}`;
+  if (records.length + kept.length + provided.size === 0) return plain;
+  const listed = records.map(({ target, how }) => [numberOf(target), numberOf(how.render)]);
+  return plain + JSON.stringify([listed, kept.map(numberOf), [...provided.keys()].map(numberOf)]);
 }

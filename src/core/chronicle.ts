@@ -63,22 +63,24 @@ export interface Chronicle extends Iterable<Happening> {
 
 /** The chronicle while it is being written. */
 export class ChronicleLog implements Chronicle {
-  readonly entries: Happening[] = [];
+  readonly #lines: Line[] = [];
+  readonly #read: Happening[] = [];
   readonly #start = readClock();
-  #trigger: Happening | undefined;
+  #trigger: Line | undefined;
+
+  /** What nobody reads is not made. */
+  get entries(): Happening[] {
+    for (let at = this.#read.length; at < this.#lines.length; at++) this.#read.push(read(this.#lines[at]!));
+    return this.#read;
+  }
 
   /** Writes one line. */
-  add(kind: HappeningKind, what: string | (() => string), note: Note = {}): Happening {
+  add(kind: HappeningKind, what: string | (() => string), note: Note = {}): void {
     const { detail = '', from, trigger } = note;
     const at = readClock() - this.#start;
-    const cause = this.#trigger;
-    const happening: Happening =
-      typeof detail === 'string' && typeof what === 'string'
-        ? { at, kind, what, detail, from, cause }
-        : told(at, kind, what, detail, from, cause);
-    this.entries.push(happening);
-    if (trigger) this.#trigger = happening;
-    return happening;
+    const line: Line = { at, kind, what, detail, from, cause: this.#trigger, happening: undefined };
+    this.#lines.push(line);
+    if (trigger) this.#trigger = line;
   }
 
   of(kind: HappeningKind): Happening[] {
@@ -101,26 +103,34 @@ export class ChronicleLog implements Chronicle {
   }
 }
 
+/** A line as it was written. */
+interface Line {
+  readonly at: number;
+  readonly kind: HappeningKind;
+  readonly what: string | (() => string);
+  readonly detail: string | (() => string);
+  readonly from: string | undefined;
+  readonly cause: Line | undefined;
+  /** The same as it is read. */
+  happening: Happening | undefined;
+}
+
 // Text that is expensive to create is created when it is read.
-const told = (
-  at: number,
-  kind: HappeningKind,
-  what: string | (() => string),
-  detail: string | (() => string),
-  from: string | undefined,
-  cause: Happening | undefined,
-): Happening => ({
-  at,
-  kind,
-  get what() {
-    return keep(this, 'what', what);
-  },
-  get detail() {
-    return keep(this, 'detail', detail);
-  },
-  from,
-  cause,
-});
+function read(line: Line): Happening {
+  const { at, kind, what, detail, from, cause } = line;
+  return (line.happening ??= {
+    at,
+    kind,
+    get what() {
+      return keep(this, 'what', what);
+    },
+    get detail() {
+      return keep(this, 'detail', detail);
+    },
+    from,
+    cause: cause && read(cause),
+  });
+}
 
 function keep(happening: object, field: string, word: string | (() => string)): string {
   const value = typeof word === 'string' ? word : word();

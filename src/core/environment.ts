@@ -43,6 +43,9 @@ export class Environment {
   /** `up` until the take-down begins, `down` when it is over. */
   state: 'up' | 'closing' | 'down' = 'up';
 
+  /** True while a framework starts what all subjects share. What that does belongs to no subject. */
+  isPreparing = false;
+
   constructor(
     /** How the subject is called; its component may not be known yet. */
     public name: string,

@@ -23,8 +23,8 @@ const lost = 1000;
 
 /** Everything a subject has under way. Rest is decided from it. */
 export class OpenWork {
-  readonly #items = new Set<OpenItem>();
-  readonly #timers = new Set<OpenItem>();
+  #items: Set<OpenItem> | undefined;
+  #timers: Set<OpenItem> | undefined;
   /** How many items are neither held nor timers. */
   #active = 0;
   /** Grows whenever work begins or ends. */
@@ -33,11 +33,11 @@ export class OpenWork {
   /** Takes down that work has begun. @returns how to say that it has ended; it may be called twice */
   begin(kind: WorkKind, label: string, { held = false }: { readonly held?: boolean } = {}): () => void {
     const item: OpenItem = { kind, label, due: undefined, held };
-    this.#items.add(item);
+    (this.#items ??= new Set()).add(item);
     this.changes++;
     if (!held) this.#active++;
     return () => {
-      if (!this.#items.delete(item)) return;
+      if (!this.#items?.delete(item)) return;
       this.changes++;
       if (!held) this.#active--;
     };
@@ -48,16 +48,16 @@ export class OpenWork {
     const isImmediate = delay <= immediately;
     const due = readClock() + Math.max(0, delay);
     const item: OpenItem = { kind: 'timer', label, due, held: false, isImmediate };
-    this.#timers.add(item);
+    (this.#timers ??= new Set()).add(item);
     if (isImmediate) this.changes++;
     return () => {
-      if (this.#timers.delete(item) && isImmediate) this.changes++;
+      if (this.#timers?.delete(item) && isImmediate) this.changes++;
     };
   }
 
   /** Everything that is open, timers last. */
   get open(): readonly OpenItem[] {
-    return [...this.#items, ...this.#timers];
+    return [...(this.#items ?? []), ...(this.#timers ?? [])];
   }
 
   /** True while something is under way that neither the test nor a later moment has to set off. */
@@ -67,12 +67,12 @@ export class OpenWork {
 
   /** The work that is under way, for a message. */
   get active(): readonly OpenItem[] {
-    return [...this.#items].filter(({ held }) => !held);
+    return [...(this.#items ?? [])].filter(({ held }) => !held);
   }
 
   /** The timers that are due at once, or were due by a moment, and have not run yet. */
   timersDue(by: number): OpenItem[] {
-    if (this.#timers.size === 0) return [];
+    if (!this.#timers?.size) return [];
     const found = readClock() - lost;
     return [...this.#timers].filter(({ due, isImmediate }) => (isImmediate || due! <= by) && due! > found);
   }

@@ -60,7 +60,7 @@ export function ownerOfCall(fits?: (environment: Environment) => boolean): Envir
 }
 
 function only(): Environment | undefined {
-  for (const environment of shared.environments) return environment;
+  for (const environment of shared.environments) return environment.isPreparing ? undefined : environment;
   return undefined;
 }
 

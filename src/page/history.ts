@@ -39,16 +39,18 @@ export class PageHistory {
   #records: MutationRecord[] = [];
   readonly #moments: Moment[] = [];
   #roots: readonly Element[] = [];
-  readonly #watched = new WeakSet<Element>();
+  /** The roots whose changes are recorded. */
+  #watched: readonly Element[] = [];
   readonly #changes: string[] = [];
 
   constructor(
     /** Where the subject is rendered. */
     private readonly container: Element,
+    body: Element,
     /** All that belongs to the subject: the container, and what it has put elsewhere on the page. */
     private readonly readAll: () => readonly Element[],
   ) {
-    this.#body = container.ownerDocument.body;
+    this.#body = body;
     const { MutationObserver } = container.ownerDocument.defaultView as unknown as typeof globalThis;
     this.#observer = new MutationObserver((records) => this.#keep(records));
   }
@@ -63,10 +65,9 @@ export class PageHistory {
     this.#keep(this.#observer.takeRecords());
     const roots = this.#readRoots();
     // Changes before the first moment do not matter, so recording starts here.
-    for (const root of roots) {
-      if (this.#watched.has(root)) continue;
-      this.#watched.add(root);
-      this.#observer.observe(root, everything);
+    if (roots !== this.#watched) {
+      for (const root of roots) if (!this.#watched.includes(root)) this.#observer.observe(root, everything);
+      this.#watched = roots;
     }
     return this.#moments.push({ end: this.#records.length, roots }) - 1;
   }
@@ -169,7 +170,7 @@ export class PageHistory {
   }
 
   stop(): void {
-    this.mark();
+    this.#keep(this.#observer.takeRecords());
     this.#observer.disconnect();
   }
 }

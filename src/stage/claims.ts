@@ -16,16 +16,20 @@ const owners = once('owners', () => new Map<Environment, Owns>());
 export class Outside {
   readonly #environment: Environment;
   /** What was put into elements that were there before the subject came. */
-  readonly #inside = new Set<Element>();
+  #inside: Set<Element> | undefined;
   #observer: MutationObserver | undefined;
 
   /** Begins to tell what a subject puts on the page. */
-  constructor(environment: Environment, owns: Owns) {
+  constructor(
+    environment: Environment,
+    private readonly body: Element,
+    owns: Owns,
+  ) {
     this.#environment = environment;
     owners.set(environment, owns);
     environment.sandbox.onTakeDown(() => owners.delete(environment));
     const isAlone = shared.environments.size === 1;
-    for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) {
+    for (let at = body.firstElementChild; at; at = at.nextElementSibling) {
       if (at.hasAttribute(subjectMark)) continue;
       // With no other subject up, existing elements belong to the test or were left by an earlier subject.
       if (isAlone) claims.set(at, null);
@@ -44,7 +48,7 @@ export class Outside {
     for (const { addedNodes } of records)
       for (const node of addedNodes)
         if (node.nodeType === 1 && ownerOf(node as Element, this.#environment) === this.#environment)
-          this.#inside.add(node as Element);
+          (this.#inside ??= new Set()).add(node as Element);
   }
 
   /** The outermost elements of it, in page order. */
@@ -52,25 +56,20 @@ export class Outside {
     if (this.#observer) this.#keep(this.#observer.takeRecords());
     const found: Element[] = [];
     // A loop, because listing a live collection is slow in a simulated page.
-    for (let at = document.body.firstElementChild; at; at = at.nextElementSibling) {
+    for (let at = this.body.firstElementChild; at; at = at.nextElementSibling) {
       if (this.#isClaimed(at)) found.push(at);
-      else if (this.#inside.size > 0) found.push(...this.#rootsIn(at));
+      else if (this.#inside) found.push(...this.#rootsIn(at, this.#inside));
     }
     return found;
   }
 
-  #rootsIn(around: Element): Element[] {
+  #rootsIn(around: Element, inside: Set<Element>): Element[] {
     const found: Element[] = [];
-    for (const element of this.#inside) {
-      if (!element.isConnected) this.#inside.delete(element);
-      else if (around.contains(element) && !this.#isNested(element)) found.push(element);
+    for (const element of inside) {
+      if (!element.isConnected) inside.delete(element);
+      else if (around.contains(element) && !isNested(element, inside)) found.push(element);
     }
     return found.sort((a, b) => (a.compareDocumentPosition(b) & 4 ? -1 : 1));
-  }
-
-  #isNested(element: Element): boolean {
-    for (let at = element.parentElement; at; at = at.parentElement) if (this.#inside.has(at)) return true;
-    return false;
   }
 
   #isClaimed(element: Element): boolean {
@@ -81,6 +80,11 @@ export class Outside {
     claims.set(element, owner);
     return owner === this.#environment;
   }
+}
+
+function isNested(element: Element, inside: ReadonlySet<Element>): boolean {
+  for (let at = element.parentElement; at; at = at.parentElement) if (inside.has(at)) return true;
+  return false;
 }
 
 // A changed style sheet is not content.

@@ -74,7 +74,9 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   installOnce();
   // Await even if everything is ready: subjects that are isolated together must know of each other before any
   // of their code runs, so that their promises are tracked from the start.
+  environment.isPreparing = true;
   await adapter.prepare();
+  environment.isPreparing = false;
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
   const loading = loadSubject(adapter, given, calledAt);

@@ -64,9 +64,9 @@ export class Stage implements Resting {
     const own = adapter.takeContainer?.();
     this.container = own ?? takeContainer(name);
     if (own) markContainer(own, name);
-    this.#outside = new Outside(environment, (element) => adapter.owns?.(this.container, element));
+    this.#outside = new Outside(environment, body, (element) => adapter.owns?.(this.container, element));
     this.network = new Network(routes, environment);
-    this.history = new PageHistory(this.container, () => this.#roots());
+    this.history = new PageHistory(this.container, body, () => this.#roots());
     // Recorded until the subject is off the page, so that its moments can be read after take-down.
     sandbox.onTakeDown(() => this.history.stop());
     body.appendChild(this.container);
@@ -131,7 +131,7 @@ export class Stage implements Resting {
   /** The same promise, given up when the subject renders without end. @throws SIM-REST-NEVER */
   watched<T>(work: Promise<T>): Promise<T> {
     this.#watch.reset();
-    return Promise.race([work, this.#watch.endless]);
+    return this.#watch.unlessEndless(work);
   }
 
   /** Runs something a test does to the subject, then brings the page to rest. @throws what came of it */
@@ -245,14 +245,19 @@ const mostRenders = 1000;
  */
 function watchRenders(fields: () => { subject: string; turns: number; busy: string }) {
   let renders = 0;
-  let giveUp: (reason: unknown) => void = () => undefined;
-  const endless = new Promise<never>((_, reject) => (giveUp = reject));
-  endless.catch(() => undefined);
+  // Two steps may wait at once.
+  const waiting = new Set<(reason: unknown) => void>();
   return {
-    endless,
+    unlessEndless: <T>(work: Promise<T>): Promise<T> =>
+      new Promise((resolve, reject) => {
+        waiting.add(reject);
+        const over = () => waiting.delete(reject);
+        work.then(resolve, reject).then(over, over);
+      }),
     reset: () => void (renders = 0),
     count: () => {
-      if (++renders === mostRenders) giveUp(explain('SIM-REST-NEVER', fields()));
+      if (++renders !== mostRenders) return;
+      for (const giveUp of waiting) giveUp(explain('SIM-REST-NEVER', fields()));
     },
   };
 }

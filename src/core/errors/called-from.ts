@@ -13,8 +13,9 @@ export function calledFrom(what: string, below: (...args: never[]) => unknown): 
   const capturing = Error as Capturing;
   if (!capturing.captureStackTrace) return new Error(what);
   const limit = capturing.stackTraceLimit;
-  capturing.stackTraceLimit = 0;
-  const error = new Error(what);
+  // It is never thrown, and the constructor would capture a stack of its own.
+  const error = Object.create(Error.prototype) as Error;
+  error.message = what;
   capturing.stackTraceLimit = frames;
   capturing.captureStackTrace(error, below);
   capturing.stackTraceLimit = limit;
