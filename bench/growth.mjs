@@ -135,17 +135,22 @@ const rows = [
   [
     'requests that no route answers',
     '1,000',
-    200,
+    150,
     async () => {
-      const Asker = () => {
+      const Asker = ({ times }) => {
         useEffect(() => {
-          for (let n = 0; n < 1000; n++) void fetch(`/api/hives/${n}`).catch(() => undefined);
-        }, []);
+          for (let n = 0; n < times; n++) void fetch(`/api/hives/${n}`).catch(() => undefined);
+        }, [times]);
         return null;
       };
-      const time = await took(() => isolate(Asker, { network: { 'GET /api/yards': [] } }));
-      const end = await took(() => takeDown().catch(() => undefined));
-      return time + end;
+      const asked = (times) =>
+        took(async () => {
+          await isolate(Asker, { props: { times }, network: { 'GET /api/yards': [] } });
+          await takeDown().catch(() => undefined);
+        });
+      // Node loads its Fetch classes for the first request.
+      await asked(500);
+      return asked(1000);
     },
   ],
   [

@@ -83,6 +83,24 @@ export class ChronicleLog implements Chronicle {
     if (trigger) this.#trigger = line;
   }
 
+  /** The last line of one kind, where none of the other kind came after it. */
+  lastWithout(kind: HappeningKind, after: HappeningKind): Happening | undefined {
+    const line = this.#lines.findLast((one) => one.kind === kind || one.kind === after);
+    return line?.kind === kind ? read(line) : undefined;
+  }
+
+  /** The last line of all. */
+  get last(): Happening | undefined {
+    const line = this.#lines.at(-1);
+    return line && read(line);
+  }
+
+  /** What there is now, to be read later. */
+  upToNow(): () => readonly Happening[] {
+    const { length } = this.#lines;
+    return () => this.entries.slice(0, length);
+  }
+
   of(kind: HappeningKind): Happening[] {
     return this.entries.filter((entry) => entry.kind === kind);
   }
@@ -97,9 +115,10 @@ export class ChronicleLog implements Chronicle {
 
   /** The end of it, for a message, with a word on what went before. */
   recent(most = mostLines): string {
-    const first = this.entries.length - most;
+    const first = this.#lines.length - most;
     if (first <= 1) return this.toString();
-    return `… ${first} earlier lines: String(subject.chronicle)\n${printLines(this.entries, first, 90)}`;
+    const last = this.#lines.slice(first - 1).map(read);
+    return `… ${first} earlier lines: String(subject.chronicle)\n${printLines(last, 1, 90)}`;
   }
 }
 
@@ -117,7 +136,10 @@ interface Line {
 
 // Text that is expensive to create is created when it is read.
 function read(line: Line): Happening {
-  const { at, kind, what, detail, from, cause } = line;
+  const { at, kind, what, detail, from } = line;
+  const cause = line.cause && read(line.cause);
+  if (typeof what === 'string' && typeof detail === 'string')
+    return (line.happening ??= { at, kind, what, detail, from, cause });
   return (line.happening ??= {
     at,
     kind,
@@ -128,7 +150,7 @@ function read(line: Line): Happening {
       return keep(this, 'detail', detail);
     },
     from,
-    cause: cause && read(cause),
+    cause,
   });
 }
 

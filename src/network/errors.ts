@@ -16,8 +16,11 @@ export const registry = {
         : `${f.requests.length} requests of ${f.subject} were answered by no route.`,
     there: [
       ...(f.requests.length > 1
-        ? f.requests.map((r) => `${r.asked}${from(r)}${r.differs ? ` (${r.differs})` : ''}`)
+        ? f.requests
+            .slice(0, mostListed)
+            .map((r) => `${r.asked}${from(r)}${r.differs ? ` (${r.differs})` : ''}`)
         : []),
+      ...(f.requests.length > mostListed ? [`… ${f.requests.length - mostListed} more`] : []),
       ...(f.requests.length === 1 && f.requests[0]!.differs ? [f.requests[0]!.differs] : []),
       f.routes.length ? `The routes are ${list(f.routes)}.` : 'This test has no routes at all.',
       'In the component it failed like a broken connection. Nothing was sent.',
@@ -73,6 +76,9 @@ export const registry = {
 export const explain: Explain<typeof registry> = explaining(registry);
 export const refuse: Refuse<typeof registry> = refusing(registry);
 
+/** How many requests a message lists. */
+export const mostListed = 20;
+
 /** A request nobody answered, and the route that came nearest. */
 export interface UnmatchedRequest {
   /** As it is printed: `GET /api/hives?yard=north`. */
@@ -81,7 +87,7 @@ export interface UnmatchedRequest {
   readonly url: string;
   /** What was sent, parsed where it is JSON; undefined where nothing was. */
   readonly body: unknown;
-  /** Where in the user's code it was sent from, where that is known. */
+  /** Where in the user's code it was sent from, where that is known; of the first 20 requests. */
   readonly at?: Place | undefined;
   readonly from?: string | undefined;
   readonly nearest?: string | undefined;

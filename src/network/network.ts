@@ -4,7 +4,7 @@ import { nearest } from '../core/near';
 import { siteIn } from '../core/origin';
 import { print, printThrown } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
-import { explain, refuse, type UnmatchedRequest } from './errors';
+import { explain, mostListed, refuse, type UnmatchedRequest } from './errors';
 import { watchReading } from './globals';
 import { nearestRoute } from './near-route';
 import { brokenConnection } from './nobody';
@@ -121,20 +121,26 @@ export class Network {
   }
 
   async #breakUnmatched(url: URL, asked: AskedRequest, what: string): Promise<never> {
-    // Nothing was awaited yet, so this is still the stack of the call.
-    const sent = calledFrom('fetch', this.answer);
+    // Nothing was awaited yet, so this is still the stack of the call. A stack is slow to take, so only those
+    // that a message lists have one.
+    const sent = this.unmatched.length < mostListed ? calledFrom('fetch', this.answer) : undefined;
     const { method, body } = asked;
-    const near = nearestRoute(method, url, this.#routes);
+    let found: { near: ReturnType<typeof nearestRoute> } | undefined;
+    const near = () => (found ??= { near: nearestRoute(method, url, this.#routes) }).near;
     const unmatched = {
       asked: what,
       ...{ method, url: asked.url, body },
-      // Reading a stack is slow, so it happens only on demand.
+      // Reading a stack and comparing routes is slow, so it happens only on demand.
       get at() {
-        return siteIn(sent);
+        return sent && siteIn(sent);
       },
       from: asked.from,
-      nearest: near && `${method} ${printPath(url)}`,
-      differs: near?.differs,
+      get nearest() {
+        return near() && `${method} ${printPath(url)}`;
+      },
+      get differs() {
+        return near()?.differs;
+      },
     };
     this.unmatched.push(unmatched);
     // Fails at once, as without a network, but not before the loading state was rendered.

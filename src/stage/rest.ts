@@ -87,7 +87,7 @@ function refuseNever({ environment }: Resting, turns: number, busy: string): nev
 function lastOf({ chronicle, work }: Environment): string {
   const timer = work.timersDue(0)[0];
   if (timer) return timer.label;
-  const last = chronicle.entries.at(-1);
+  const { last } = chronicle;
   return last ? `${last.kind} ${last.what}` : 'nothing that could be seen';
 }
 

@@ -210,12 +210,11 @@ export class Stage implements Resting {
 
   // The last answer, if no rendering followed it.
   #still(): readonly string[] {
-    const { entries } = this.chronicle;
-    const at = entries.findLastIndex(({ kind }) => kind === 'answered');
-    if (at < 0 || entries.slice(at).some(({ kind }) => kind === 'rendered')) return [];
+    const answered = this.chronicle.lastWithout('answered', 'rendered');
+    if (!answered) return [];
     const hint = this.adapter.stillHint?.() ?? [];
     return hint.length > 0
-      ? [`${entries[at]!.what} was answered, and nothing was rendered after that.`, ...hint]
+      ? [`${answered.what} was answered, and nothing was rendered after that.`, ...hint]
       : [];
   }
 

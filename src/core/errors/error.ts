@@ -19,7 +19,7 @@ interface Circumstances {
   readonly thrown?: Thrown | undefined;
   /** What happened before, as text and line by line. */
   readonly chronicle?: string | undefined;
-  readonly happened?: readonly Happening[] | undefined;
+  readonly happened?: (() => readonly Happening[]) | undefined;
 }
 
 /**
@@ -30,8 +30,9 @@ export class SimulacraError extends Error {
   override readonly name = 'SimulacraError';
   /** What code of yours threw, where that is the reason: its class, message, file, line and column. */
   readonly thrown: Thrown | undefined;
-  /** What happened to the subject before, line by line. Empty where no subject was up. */
-  readonly happened: readonly Happening[];
+  // Read when somebody asks, because a chronicle may be long.
+  readonly #readHappened: () => readonly Happening[];
+  #happened: readonly Happening[] | undefined;
 
   /** Each entry of the package brings a copy of this class, and an error of one is an error of all. */
   static override [Symbol.hasInstance](value: unknown): boolean {
@@ -46,7 +47,12 @@ export class SimulacraError extends Error {
   ) {
     super(layOut(code, report, options.chronicle), 'cause' in options ? { cause: options.cause } : {});
     this.thrown = options.thrown;
-    this.happened = options.happened?.slice() ?? [];
+    this.#readHappened = options.happened ?? (() => []);
+  }
+
+  /** What happened to the subject before, line by line. Empty where no subject was up. */
+  get happened(): readonly Happening[] {
+    return (this.#happened ??= this.#readHappened());
   }
 
   /** The facts as data that any program can read: what JSON has no word for is printed. */

@@ -7,7 +7,7 @@ export interface Circumstances {
   readonly cause?: unknown;
   /** What happened before; turned into text only when a failure is worded. */
   readonly chronicle?:
-    { toString(): string; recent?(): string; readonly entries?: readonly Happening[] } | undefined;
+    { toString(): string; recent?(): string; upToNow?(): () => readonly Happening[] } | undefined;
   /** An error made where the user called us; its stack is the one worth reading. */
   readonly calledAt?: { readonly stack?: string | undefined } | undefined;
 }

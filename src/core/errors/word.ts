@@ -16,7 +16,7 @@ export function wordFailure(
       cause: circumstances.cause,
       thrown: factsOfThrown(circumstances.cause),
     }),
-    happened: chronicle?.entries,
+    happened: chronicle?.upToNow?.(),
     chronicle: chronicle && shorten(chronicle.recent?.() ?? chronicle.toString()),
   });
   const lines = framesOf(circumstances.calledAt ?? error);
