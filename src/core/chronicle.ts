@@ -1,5 +1,3 @@
-import { readClock } from './host';
-
 /** What kinds of things a chronicle holds. */
 export type HappeningKind =
   | 'mounted'
@@ -13,6 +11,7 @@ export type HappeningKind =
   | 'told'
   | 'emitted'
   | 'navigated'
+  | 'moved'
   | 'clicked'
   | 'typed'
   | 'cleared'
@@ -65,8 +64,18 @@ export interface Chronicle extends Iterable<Happening> {
 export class ChronicleLog implements Chronicle {
   readonly #lines: Line[] = [];
   readonly #read: Happening[] = [];
-  readonly #start = readClock();
+  #start: number;
   #trigger: Line | undefined;
+
+  /** @param now milliseconds on the subject's clock */
+  constructor(private readonly now: () => number) {
+    this.#start = now();
+  }
+
+  /** Counts from now on. Nothing may have been written yet. */
+  restart(): void {
+    this.#start = this.now();
+  }
 
   /** What nobody reads is not made. */
   get entries(): Happening[] {
@@ -77,7 +86,7 @@ export class ChronicleLog implements Chronicle {
   /** Writes one line. */
   add(kind: HappeningKind, what: string | (() => string), note: Note = {}): void {
     const { detail = '', from, trigger } = note;
-    const at = readClock() - this.#start;
+    const at = this.now() - this.#start;
     const line: Line = { at, kind, what, detail, from, cause: this.#trigger, happening: undefined };
     this.#lines.push(line);
     if (trigger) this.#trigger = line;

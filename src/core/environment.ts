@@ -5,13 +5,14 @@ import { readClock, startTimer } from './host';
 import { OpenWork } from './open-work';
 import { Sandbox, type Occasion } from './sandbox';
 import { shared } from './shared';
+import { pageTime } from './virtual-clock';
 
 /** The passing of time, as one subject sees it. */
 export interface Clock {
   /** Milliseconds on a clock that never goes back. */
   now(): number;
-  /** Runs work once after some milliseconds. @returns how to call it off */
-  after(milliseconds: number, work: () => void): () => void;
+  /** Runs work once after some milliseconds. @param label what it is, for messages @returns how to call it off */
+  after(milliseconds: number, work: () => void, label: string): () => void;
 }
 
 /**
@@ -20,13 +21,21 @@ export interface Clock {
  * subject gets it.
  */
 export class Environment {
-  readonly chronicle = new ChronicleLog();
   readonly work = new OpenWork();
   readonly gate = new Gate();
   readonly sandbox = new Sandbox();
   readonly clock: Clock = {
-    now: readClock,
-    after: (milliseconds, work) => {
+    now: () => pageTime.clock?.now() ?? readClock(),
+    after: (milliseconds, work, label) => {
+      const { clock } = pageTime;
+      if (clock) {
+        const answer = clock.schedule({
+          ...{ kind: 'answer', label, delay: milliseconds },
+          owner: this,
+          run: work,
+        });
+        return () => clock.cancel(answer);
+      }
       const callOff = startTimer(milliseconds, () => {
         this.#timers?.delete(callOff);
         work();
@@ -35,6 +44,7 @@ export class Environment {
       return callOff;
     },
   };
+  readonly chronicle = new ChronicleLog(this.clock.now);
   #timers: Set<() => void> | undefined;
   /** Failures that no step has told the test yet; the same one is told once. */
   #failures: Set<Error> | undefined;

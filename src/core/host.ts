@@ -1,3 +1,5 @@
+import { once } from './shared';
+
 /**
  * Access to the process itself. A runner's page environment often hides the process's timers and Fetch
  * classes behind its own window, so we look them up in the realm it runs in. They are captured once,
@@ -13,7 +15,12 @@ export const realm: Globals =
     ? (borrowed as (body: string) => () => Globals)('return globalThis')()
     : globalThis;
 
-const { setTimeout, clearTimeout } = realm;
+// In a browser the page's timers are these. Another copy of this package may have replaced them already.
+const { setTimeout, clearTimeout, now } = once('host', () => {
+  const { performance } = realm;
+  const read = performance.now.bind(performance);
+  return { setTimeout: realm.setTimeout, clearTimeout: realm.clearTimeout, now: read };
+});
 
 type Classes = Pick<
   typeof globalThis,
@@ -49,7 +56,7 @@ export function native<K extends keyof Classes>(name: K): Classes[K] {
 }
 
 /** Milliseconds on a clock that never goes back. */
-export const readClock = (): number => realm.performance.now();
+export const readClock = (): number => now();
 
 /** Runs `work` once after `milliseconds`; the returned function calls it off. */
 export function startTimer(milliseconds: number, work: () => void): () => void {

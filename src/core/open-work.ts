@@ -1,4 +1,5 @@
 import { readClock } from './host';
+import type { DueKind } from './virtual-clock';
 
 /** What kinds of work can be under way. */
 export type WorkKind = 'request' | 'body' | 'timer' | 'import' | 'channel' | 'framework';
@@ -12,6 +13,8 @@ export interface OpenItem {
   readonly due: number | undefined;
   /** True where nothing but the test can end it: an answer that is held. */
   readonly held: boolean;
+  /** What a timer is. */
+  readonly what?: DueKind;
   /** True for a timer that is due at once. */
   readonly isImmediate?: boolean;
 }
@@ -29,6 +32,8 @@ export class OpenWork {
   #active = 0;
   /** Grows whenever work begins or ends. */
   changes = 0;
+  /** Told of every beginning and end, while somebody waits for one. */
+  onChange: (() => void) | undefined;
 
   /** Takes down that work has begun. @returns how to say that it has ended; it may be called twice */
   begin(kind: WorkKind, label: string, { held = false }: { readonly held?: boolean } = {}): () => void {
@@ -36,22 +41,27 @@ export class OpenWork {
     (this.#items ??= new Set()).add(item);
     this.changes++;
     if (!held) this.#active++;
+    this.onChange?.();
     return () => {
       if (!this.#items?.delete(item)) return;
       this.changes++;
       if (!held) this.#active--;
+      this.onChange?.();
     };
   }
 
   /** Takes down a timer. @param delay milliseconds @returns how to say that it has run or was cleared */
-  beginTimer(label: string, delay: number): () => void {
+  beginTimer(what: DueKind, label: string, delay: number): () => void {
     const isImmediate = delay <= immediately;
     const due = readClock() + Math.max(0, delay);
-    const item: OpenItem = { kind: 'timer', label, due, held: false, isImmediate };
+    const item: OpenItem = { kind: 'timer', label, due, held: false, isImmediate, what };
     (this.#timers ??= new Set()).add(item);
     if (isImmediate) this.changes++;
+    this.onChange?.();
     return () => {
-      if (this.#timers?.delete(item) && isImmediate) this.changes++;
+      if (!this.#timers?.delete(item)) return;
+      if (isImmediate) this.changes++;
+      this.onChange?.();
     };
   }
 
@@ -68,6 +78,12 @@ export class OpenWork {
   /** The work that is under way, for a message. */
   get active(): readonly OpenItem[] {
     return [...(this.#items ?? [])].filter(({ held }) => !held);
+  }
+
+  /** The timers that have not run yet, the next first. Those that were cancelled unseen are left out. */
+  get timers(): OpenItem[] {
+    const found = readClock() - lost;
+    return [...(this.#timers ?? [])].filter(({ due }) => due! > found).sort((a, b) => a.due! - b.due!);
   }
 
   /** The timers that are due at once, or were due by a moment, and have not run yet. */

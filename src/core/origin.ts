@@ -32,6 +32,12 @@ export function siteIn(error: Stacked): Place | undefined {
   return undefined;
 }
 
+/** Where the code stands that made a call, if it is the user's own; undefined for a package. */
+export function placeOfCaller(error: Stacked): Place | undefined {
+  const frame = framesOf(error).find((one) => !/[\\/]zone\.js[\\/]/.test(one));
+  return frame === undefined ? undefined : placeOf(frame);
+}
+
 /** Where the component stands in whose name user's code asks for something: the last of it before a package calls it. */
 export function readerIn(error: Stacked): Place | undefined {
   let found: Place | undefined;

@@ -3,6 +3,7 @@ import { isPromise } from './is-promise';
 import { isArranged, takeTurn, type Failure } from './answers';
 import type { Environment } from './environment';
 import { nextTurn, readClock, startTimer } from './host';
+import { pageTime } from './virtual-clock';
 
 /** What an answer came to in the end. */
 export type Settled =
@@ -61,16 +62,18 @@ export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settl
 const passGate = ({ environment, label }: Asker) => environment?.gate.pass(label) ?? nextTurn();
 
 async function passTime(delay: number, { environment, label }: Asker): Promise<void> {
-  const end = environment?.work.beginTimer(label, delay);
-  const until = readClock() + delay;
+  // A virtual clock keeps a list of its own.
+  const end = pageTime.clock ? undefined : environment?.work.beginTimer('answer', label, delay);
+  const now = environment?.clock.now ?? readClock;
+  const until = now() + delay;
   // A platform's timer may fire a millisecond early.
   do
     await new Promise<void>((resolve) => {
-      const left = Math.max(0, Math.ceil(until - readClock()));
-      if (environment) environment.clock.after(left, resolve);
+      const left = Math.max(0, Math.ceil(until - now()));
+      if (environment) environment.clock.after(left, resolve, label);
       else startTimer(left, resolve);
     });
-  while (readClock() < until);
+  while (now() < until);
   end?.();
 }
 

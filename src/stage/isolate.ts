@@ -21,6 +21,7 @@ import { printProps } from './outline';
 import { complainOfUnread, readOptions, type ReadOptions } from './plan';
 import { Stage } from './stage';
 import { isStub } from './stubs';
+import { enterTime } from './time';
 import type { Subject } from './subject';
 
 /** A subject that is being put on the stage. */
@@ -79,6 +80,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   environment.isPreparing = false;
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
+  enterTime(environment, options.time, calledAt);
   const loading = loadSubject(adapter, given, calledAt);
   const component = isPromise(loading) ? await loading : loading;
   const name = checkComponent(adapter, component, calledAt);

@@ -1,18 +1,14 @@
 import { type SimulacraError } from '../core/errors/error';
 import { print } from '../core/print';
 import { fitting } from './declared';
-import { explain, refuse } from './errors';
-import { startTimer } from '../core/host';
-import { describe } from '../page/describe';
+import { explain } from './errors';
 import { explainMany, explainNone } from '../page/explain';
-import { whatIsThere } from '../page/nearby';
-import { isLocator, phraseLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
+import { isLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
 import { looking } from '../page/looking';
 import { locate } from '../page/query';
 import { nearest } from '../core/near';
-import { pass } from './rest';
 import type { Stage } from './stage';
-import type { Patience, Target } from './subject';
+import type { Target } from './subject';
 
 /** A call as the user wrote it: `click(role('button', 'Log'))`. */
 export const printAsked = (stage: Stage, method: string, target: Target): string =>
@@ -68,47 +64,3 @@ export function wordNoPart(
   const fields = { subject: stage.setting.name, part, rendered, bare, nearest: near };
   return explain('SIM-PART-NONE', fields, stage.background(calledAt));
 }
-
-/** Waits until a locator fits something, or nothing. @throws SIM-WAIT-OVER */
-export async function waitFor(
-  stage: Stage,
-  locator: Locator,
-  comes: boolean,
-  patience: Patience,
-  calledAt: Error,
-): Promise<HTMLElement[]> {
-  const { within = 1000 } = patience;
-  if (!(typeof within === 'number' && within >= 0))
-    refuse(
-      'SIM-OPTION-VALUE',
-      { option: 'within', value: within, wanted: 'milliseconds, from 0' },
-      { calledAt },
-    );
-  const asked = () => printLocator(locator, stage.view().nameOf);
-  let over = false;
-  const callOff = startTimer(within, () => (over = true));
-  try {
-    for (;;) {
-      await stage.atRest();
-      const found = lookFor(stage, locator, asked, calledAt);
-      if (found.length > 0 === comes) return found;
-      if (over) break;
-      await pause(stage);
-    }
-  } finally {
-    callOff();
-  }
-  const there = comes
-    ? whatIsThere(locator, stage.view()).there
-    : lookFor(stage, locator, asked, calledAt).map(describe);
-  const pending = stage.network.requests
-    .filter(({ status }) => status === undefined)
-    .map(({ method, url }) => `${method} ${new URL(url).pathname}`);
-  const what = phraseLocator(locator, stage.view().nameOf);
-  const background = stage.background(calledAt);
-  return refuse('SIM-WAIT-OVER', { what, waited: within, comes, there, pending }, background);
-}
-
-// Long enough for timers to fire, short enough not to slow a test down.
-const pause = (stage: Stage) =>
-  pass(stage.setting.adapter, () => new Promise<void>((resolve) => void startTimer(4, resolve)));

@@ -4,10 +4,10 @@ import { refuse } from './errors';
 import { isProbed } from '../core/probed';
 import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
-import { makeStep } from '../core/step';
+import { makeStep, type Step } from '../core/step';
 import { explained } from './explained';
 import { makeGestures } from './gestures';
-import { lookFor, lookForOne, printAsked, waitFor } from './look';
+import { lookFor, lookForOne, printAsked } from './look';
 import { looking } from '../page/looking';
 import { printOutline } from './outline';
 import { makePart } from './parts';
@@ -17,6 +17,8 @@ import { isSwap } from '../seam/swap';
 import type { ReadOptions } from './plan';
 import type { Locator } from '../page/locators';
 import { verdicts, type Patience, type Subject, type Target } from './subject';
+import { makeTime, type Time } from './time';
+import { waitFor, waitForCheck, type Wait } from './waiting';
 import { makeVerdicts, type Verdicts } from './verdicts';
 
 /** The subject as the test sees it. */
@@ -32,6 +34,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
   readonly #options: ReadOptions;
   #acts: Acts | undefined;
   #verdicts: Verdicts | undefined;
+  #time: Time | undefined;
   readonly name: string;
   readonly chronicle: Subject['chronicle'];
   readonly requests: Subject['requests'];
@@ -64,13 +67,22 @@ class View implements Omit<Subject, 'part' | 'given'> {
   }
 
   // Wraps a gesture as a step that must be awaited, and adds the likely causes to its failure.
-  #step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>): Promise<T> {
+  #step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>): Step<T> {
     const calledAt = this.#here(method);
     return makeStep(
       method,
       calledAt,
       explained(this.#stage, calledAt, () => work(calledAt)),
     );
+  }
+
+  // A wait is told whether the test stands still for it.
+  #wait<T>(method: keyof Subject, patience: Patience, work: (wait: Wait) => Promise<T>): Promise<T> {
+    const made: { step?: Step<T> } = {};
+    const isAwaited = () => made.step?.isAwaited === true;
+    return (made.step = this.#step(method, (calledAt) =>
+      work({ stage: this.#stage, patience, calledAt, isAwaited }),
+    ));
   }
 
   #asked(method: keyof Subject, target: Target): () => string {
@@ -84,11 +96,11 @@ class View implements Omit<Subject, 'part' | 'given'> {
   readonly has = (locator: Locator) =>
     lookFor(this.#stage, locator, this.#asked('has', locator), this.#here('has')).length > 0;
   readonly appears = (locator: Locator, patience: Patience = {}) =>
-    this.#step('appears', (at) =>
-      waitFor(this.#stage, locator, true, patience, at).then(([first]) => first!),
-    );
+    this.#wait('appears', patience, (wait) => waitFor(wait, locator, true).then(([first]) => first!));
   readonly vanishes = (locator: Locator, patience: Patience = {}) =>
-    this.#step('vanishes', (at) => waitFor(this.#stage, locator, false, patience, at).then(() => undefined));
+    this.#wait('vanishes', patience, (wait) => waitFor(wait, locator, false).then(() => undefined));
+  readonly eventually = <T>(check: () => T | Promise<T>, patience: Patience = {}) =>
+    this.#wait('eventually', patience, (wait) => waitForCheck(wait, check));
   readonly click = (target: Target) => this.#step('click', (at) => this.#act.click(target, at));
   readonly type = (target: Target, text: string) =>
     this.#step('type', (at) => this.#act.type(target, text, at));
@@ -109,6 +121,10 @@ class View implements Omit<Subject, 'part' | 'given'> {
   readonly part = (component: unknown) => makePart(this.#stage, component, this.#here('part'));
   readonly given = (token: unknown) =>
     readGiven(this.#stage, this.#options, token, () => this.#here('given'));
+
+  get time(): Time {
+    return (this.#time ??= makeTime(this.#stage));
+  }
 
   get outputs(): Subject['outputs'] {
     const { get } = Object.getOwnPropertyDescriptor(View.prototype, 'outputs')!;

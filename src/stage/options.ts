@@ -5,6 +5,7 @@ import type { Held } from '../core/hold';
 import type { Failure, InTurn, Later } from '../core/answers';
 import { isSwap, type Swap } from '../seam/swap';
 import { asStub } from './stubs';
+import type { TimeOption } from './time';
 import type { Method } from '../network/routes';
 
 /** What answers a route. */
@@ -32,6 +33,8 @@ export interface CommonOptions {
   readonly keep?: readonly unknown[];
   /** Answers for requests. The keys use the URL Pattern standard. */
   readonly network?: Routes;
+  /** Virtual time: it stands still until the test moves it. Without this option time is real. */
+  readonly time?: TimeOption;
   /** Replaces what modules export: `swap(() => import('./useScale'), { useScale: … })`. */
   readonly swap?: readonly AnySwap[];
 }
@@ -52,7 +55,7 @@ export interface AllOptions extends CommonOptions {
   readonly spareProvisions?: number;
 }
 
-const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network', 'swap'] as const;
+const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network', 'swap', 'time'] as const;
 // What merging has written down, and no user.
 const ours = ['spareSwaps', 'spareProvisions'];
 const lists = ['stub', 'provide', 'wrap', 'keep', 'swap'] as const;
@@ -112,11 +115,28 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
     const wanted = "a list of what swap() returns: swap: [swap(() => import('…'), { … })]";
     refuse('SIM-OPTION-VALUE', { option: 'swap', value: one, wanted }, { calledAt });
   }
+  checkTime(options.time, calledAt);
   const { depth } = options;
   if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
     refuse(
       'SIM-OPTION-VALUE',
       { option: 'depth', value: depth, wanted: `'full' or a whole number from 1` },
+      { calledAt },
+    );
+  }
+}
+
+function checkTime(time: unknown, calledAt: Error): void {
+  if (time === undefined || time === 'virtual') return;
+  const wanted = "'virtual', or { startsAt: '2031-05-04T08:00Z', zone: 'Europe/Paris' }";
+  if (typeof time !== 'object' || time === null || Array.isArray(time))
+    refuse('SIM-OPTION-VALUE', { option: 'time', value: time, wanted }, { calledAt });
+  const known = ['startsAt', 'zone'];
+  for (const option of Object.keys(time as object)) {
+    if (known.includes(option)) continue;
+    refuse(
+      'SIM-OPTION-UNKNOWN',
+      { option, known, nearest: nearest(option, known), of: 'time' },
       { calledAt },
     );
   }

@@ -1,6 +1,7 @@
 import type { Environment } from '../core/environment';
 import { nextTurn, readClock, startTimer } from '../core/host';
 import type { OpenItem } from '../core/open-work';
+import { pageTime } from '../core/virtual-clock';
 import type { Adapter } from './adapter';
 import { refuse } from './errors';
 
@@ -55,7 +56,7 @@ export async function comeToRest(resting: Resting): Promise<void> {
       }
       const isPending = adapter.isPending?.(container) === true && now - lastChange < frameworkPatience;
       const open = [...(work.isActive ? work.active : []), ...work.timersDue(begin)];
-      const isBusy = isPending || !gate.isEmpty || open.length > 0;
+      const isBusy = isPending || !gate.isEmpty || open.length > 0 || pageTime.clock?.isDue === true;
       if (isBusy && now - lastChange > patience) refuseNever(resting, turn, wordOpen(open));
       quiet = happened || isBusy ? 0 : quiet + 1;
       if (quiet >= needed) return;
@@ -70,11 +71,14 @@ export async function comeToRest(resting: Resting): Promise<void> {
 export const pass = (adapter: Adapter, turn: () => Promise<void>): Promise<void> =>
   adapter.pass ? adapter.pass(turn) : adapter.settle(turn);
 
-const activityOf = ({ environment: { gate, work }, renders }: Resting): number =>
-  work.changes + gate.passed + renders;
+/** Grows with everything that happens to a subject. */
+export const activityOf = ({ environment: { gate, work }, renders }: Resting): number =>
+  work.changes + gate.passed + renders + (pageTime.clock?.ran ?? 0);
 
 async function takeTurn({ gate }: Environment): Promise<void> {
   gate.open();
+  // What is due on a virtual clock counts as part of the turn. One at a time, as a page runs its timers.
+  if (pageTime.clock?.isDue) pageTime.clock.runNext();
   await nextTurn();
 }
 

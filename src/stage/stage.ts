@@ -6,6 +6,7 @@ import { readClock } from '../core/host';
 import { runAs } from '../core/ownership';
 import { print, printThrown } from '../core/print';
 import { printCall } from '../core/spy';
+import { pageTime } from '../core/virtual-clock';
 import { Network } from '../network/network';
 import { PageHistory } from '../page/history';
 import { whatThePageLacks } from '../page/lacking';
@@ -147,6 +148,26 @@ export class Stage implements Resting {
     }
   }
 
+  /** Runs work that moves the clock. */
+  async moving(work: () => Promise<void>): Promise<void> {
+    this.#gesture = 'moved the clock';
+    this.environment.gate.stepsRunning++;
+    pageTime.clock?.refill();
+    try {
+      await work();
+    } finally {
+      this.environment.gate.stepsRunning--;
+      this.#gesture = 'waited';
+    }
+  }
+
+  /** True while something is under way that a turn would take further. */
+  get isBusy(): boolean {
+    const { gate, work } = this.environment;
+    const isPending = this.adapter.isPending?.(this.container) === true;
+    return isPending || !gate.isEmpty || work.isActive || pageTime.clock?.isDue === true;
+  }
+
   /** Resolves at rest. @throws what was thrown meanwhile, all of it, once */
   async atRest(): Promise<void> {
     await this.watched(runAs(this.environment, () => comeToRest(this)));
@@ -202,10 +223,12 @@ export class Stage implements Resting {
 
   #pending(): Pending[] {
     const { work } = this.environment;
-    return work.open
+    const { clock } = pageTime;
+    const open = work.open
       .filter(({ held, due }) => held || due !== undefined)
-      .map(({ label, held, due }) => ({ label, due: held ? undefined : due! - readClock() }))
-      .filter(({ due }) => due === undefined || due > 0);
+      .map(({ label, held, due }) => ({ label, due: held ? undefined : due! - readClock() }));
+    const scheduled = clock?.scheduled.map(({ label, at }) => ({ label, due: at - clock.now() })) ?? [];
+    return [...open, ...scheduled].filter(({ due }) => due === undefined || due > 0);
   }
 
   // The last answer, if no rendering followed it.

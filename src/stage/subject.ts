@@ -4,6 +4,7 @@ import type { StandIn } from '../core/stand-in';
 import type { AskedRequest } from '../network/network';
 import type { Locator } from '../page/locators';
 import type { Part } from './parts';
+import type { Time } from './time';
 
 /** Where a gesture goes: a locator that fits one element, or the element itself. */
 export type Target = Locator | Element;
@@ -70,6 +71,13 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   appears(locator: Locator, patience?: Patience): Promise<HTMLElement>;
   /** Waits until a locator matches nothing. @throws SIM-WAIT-OVER */
   vanishes(locator: Locator, patience?: Patience): Promise<void>;
+  /**
+   * Waits until a check holds, for what is not on the page. It holds when it neither throws nor returns false.
+   *
+   * @returns what the check returned
+   * @throws SIM-WAIT-CHECK
+   */
+  eventually<T>(check: () => T | Promise<T>, patience?: Patience): Promise<T>;
 
   /** Clicks with the main button. @throws SIM-ACT-DISABLED, SIM-ACT-HIDDEN */
   click(target: Target): Promise<void>;
@@ -81,6 +89,9 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   choose(target: Target, ...options: string[]): Promise<void>;
   /** Presses a key on the focused element, or on a target: `Enter`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
   press(keys: string, target?: Target): Promise<void>;
+
+  /** The time the subject lives in. It stands still with the option `time: 'virtual'`. */
+  readonly time: Time;
 
   /** Changes some props of the subject. */
   update(props: Partial<Props>): Promise<void>;

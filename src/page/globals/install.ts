@@ -1,5 +1,6 @@
 import { once } from '../../core/shared';
 import { watchConsole } from './console';
+import { watchDates } from './dates';
 import { watchErrors } from './errors';
 import type { Page } from '../../core/replace';
 import { supplyFeatures } from './features';
@@ -25,6 +26,7 @@ export function install(more: (page: Page) => void): void {
     supplyFeatures(page);
     quietUnimplemented(page);
     watchTimers(page);
+    watchDates(page);
     more(page);
     if (page === window) watchErrors(window as unknown as Window);
   }

@@ -2,10 +2,11 @@ import { explaining, refusing, type Explain, type Refuse } from '../../core/erro
 import { isolating } from './isolating';
 import { parts } from './parts';
 import { surrounding } from './surrounding';
+import { time } from './time';
 import { waiting } from './waiting';
 
 /** Failures of what the stage does in any framework. */
-export const registry = { ...isolating, ...surrounding, ...parts, ...waiting };
+export const registry = { ...isolating, ...surrounding, ...parts, ...waiting, ...time };
 
 export const explain: Explain<typeof registry> = explaining(registry);
 export const refuse: Refuse<typeof registry> = refusing(registry);
