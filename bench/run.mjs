@@ -10,9 +10,10 @@ const rows = await mounting();
 // Loaded only now, so that they do not weigh on what comes before them.
 rows.push(...(await (await import('./mounting-vue.mjs')).mountingVue()));
 rows.push(...(await (await import('./mounting-angular.mjs')).mountingAngular()));
+const { timing } = await import('./timing.mjs');
 const { transforming } = await import('./transforming.mjs');
 const { seaming } = await import('./seam.mjs');
-for (const measure of [looking, answering, transforming, seaming, loading]) rows.push(...(await measure()));
+for (const measure of [looking, answering, timing, transforming, seaming, loading]) rows.push(...(await measure()));
 rows.push(...(await import('./in-jest.mjs')).measuringInJest());
 const { growing } = await import('./growth.mjs');
 const growth = await growing();

@@ -34,7 +34,7 @@ export function siteIn(error: Stacked): Place | undefined {
 
 /** Where the code stands that made a call, if it is the user's own; undefined for a package. */
 export function placeOfCaller(error: Stacked): Place | undefined {
-  const frame = framesOf(error).find((one) => !/[\\/]zone\.js[\\/]/.test(one));
+  const frame = framesOf(error).find((one) => !/[\\/]zone\.js[\\/]|ZoneSpec\./.test(one));
   return frame === undefined ? undefined : placeOf(frame);
 }
 

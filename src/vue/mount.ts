@@ -9,6 +9,7 @@ import { live, type Live } from './bridge';
 import { stubDirectives } from './directives';
 import { declared, isComponent, nameOf, unwrap, type Definition } from './kinds';
 import { asItIs, resolveIn } from './resolver';
+import { letEventsPass } from './standing-clock';
 import { listenToFailures } from './thrown';
 import { readInstances, readNode } from './tree';
 
@@ -16,6 +17,7 @@ type Props = Record<string, unknown>;
 
 /** Mounts a subject in an application of its own, as Vue does in a page. */
 export function mount(plan: Plan): Mounted {
+  letEventsPass();
   const props = Vue.shallowRef(plan.props as Props);
   const told: Record<string, unknown[][]> = {};
   const rendered = new Set<string>();

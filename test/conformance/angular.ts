@@ -10,10 +10,12 @@ import {
   signal,
   viewChild,
   type ElementRef,
+  type OnDestroy,
   type OnInit,
 } from '@angular/core';
 import { FormsModule } from '@angular/forms';
 import type { Hive } from '../../examples/shared/hive';
+import type { Play } from './time';
 
 /* The components of the specification, as an Angular engineer writes them. */
 
@@ -205,5 +207,24 @@ export class Runner implements OnInit {
     } catch (error) {
       this.outcome.set(`caught: ${(error as Error).message}`);
     }
+  }
+}
+
+@Component({
+  selector: 'yard-live',
+  template: '<button (click)="play().press?.(show)">Go</button><output>{{ shown() }}</output>',
+})
+export class Live implements OnInit, OnDestroy {
+  readonly play = input.required<Play>();
+  readonly shown = signal('');
+  readonly show = (text: string) => this.shown.set(text);
+  stop: void | (() => void) = undefined;
+
+  ngOnInit() {
+    this.stop = this.play().start?.(this.show);
+  }
+
+  ngOnDestroy() {
+    this.stop?.();
   }
 }

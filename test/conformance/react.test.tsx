@@ -33,6 +33,7 @@ const {
   Pad,
   Patient,
   Runner,
+  Live,
   Unread,
   Ward,
   Weight,
@@ -51,7 +52,7 @@ conform({
   note: ({ hive }: { hive: { name: string } }) => <p role="note">{hive.name}</p>,
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   scaleFeed: () => import('./scale-react'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner },
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live },
 });
 
 describe(`React ${version}, its own ways`, () => {

@@ -9,6 +9,7 @@ import {
   type ReactNode,
 } from 'react';
 import { hives, type Hive } from '../../examples/shared/hive';
+import type { Play } from './time';
 
 /* The components of the specification, as a React engineer writes them for React 18 and 19 alike. */
 
@@ -211,6 +212,17 @@ export function Runner({ work }: { work: () => unknown }) {
     <>
       <button onClick={() => void run()}>Run</button>
       <p>{outcome}</p>
+    </>
+  );
+}
+
+export function Live({ play }: { play: Play }) {
+  const [shown, show] = useState('');
+  useEffect(() => play.start?.(show), [play]);
+  return (
+    <>
+      <button onClick={() => play.press?.(show)}>Go</button>
+      <output>{shown}</output>
     </>
   );
 }

@@ -16,6 +16,7 @@ import {
 } from 'simulacra';
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
+import { timely } from './time';
 import { trust } from './trust';
 
 setFlagsFromString('--expose_gc');
@@ -68,6 +69,8 @@ export interface Kit {
     readonly Ward: Any;
     /** Calls `work` when it is mounted and by its button "Run", catches what it throws, and shows what it comes to. */
     readonly Runner: Any;
+    /** Does what `play` says when it is mounted and by its button "Go", and shows the text it is told to. */
+    readonly Live: Any;
   };
 }
 
@@ -417,6 +420,7 @@ export function conform(kit: Kit): void {
     });
 
     trust(kit);
+    timely(kit);
 
     describe('the end of a test', () => {
       it('reports a request that nobody answered', async () => {

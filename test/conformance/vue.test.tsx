@@ -41,6 +41,7 @@ const {
   Pad,
   Patient,
   Runner,
+  Live,
   Unread,
   Ward,
   Weight,
@@ -59,7 +60,7 @@ conform({
   note: ({ hive }: { hive: { name: string } }) => h('p', { role: 'note' }, hive.name),
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   scaleFeed: () => import('./ScaleFeed.vue'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner },
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live },
 });
 
 const failure = async (work: Promise<unknown>): Promise<SimulacraError> =>
@@ -469,5 +470,21 @@ describe('real packages around a Vue component', () => {
       expect(roof).toShow(part(written));
       expect(roof).toShow(part(Lid));
     }
+  });
+
+  it('hears a click on the way up while the clock stands still', async () => {
+    const heard: string[] = [];
+    const Nested = defineComponent({
+      setup: () => ({ heard: (who: string) => void heard.push(who) }),
+      template: `<section @click="heard('section')"><button @click="heard('button')">Go</button></section>`,
+    });
+    const nested = await isolate(Nested, { time: 'virtual' });
+    await nested.click(role('button'));
+    expect(heard).toEqual(['button', 'section']);
+    await takeDown();
+    const real = await isolate(Nested);
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    await real.click(role('button'));
+    expect(heard).toEqual(['button', 'section', 'button', 'section']);
   });
 });

@@ -3,6 +3,7 @@ import {
   h,
   inject,
   onMounted,
+  onUnmounted,
   ref,
   shallowRef,
   watch,
@@ -11,6 +12,7 @@ import {
   type PropType,
 } from 'vue';
 import type { Hive } from '../../examples/shared/hive';
+import type { Play } from './time';
 
 /* The components of the specification, as a Vue engineer writes them. */
 
@@ -177,4 +179,18 @@ export const Runner = defineComponent({
     return { outcome, run };
   },
   template: '<button @click="run">Run</button><p>{{ outcome }}</p>',
+});
+
+export const Live = defineComponent({
+  name: 'Live',
+  props: { play: { type: Object as PropType<Play>, required: true } },
+  setup(props) {
+    const shown = ref('');
+    const show = (text: string) => void (shown.value = text);
+    let stop: void | (() => void);
+    onMounted(() => (stop = props.play.start?.(show)));
+    onUnmounted(() => stop?.());
+    return { shown, press: () => props.play.press?.(show) };
+  },
+  template: '<button @click="press">Go</button><output>{{ shown }}</output>',
 });

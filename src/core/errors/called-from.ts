@@ -9,14 +9,14 @@ interface Capturing {
 const frames = 5;
 
 /** An error that remembers where the user called `below`, without what lies beneath that call. */
-export function calledFrom(what: string, below: (...args: never[]) => unknown): Error {
+export function calledFrom(what: string, below: (...args: never[]) => unknown, depth = frames): Error {
   const capturing = Error as Capturing;
   if (!capturing.captureStackTrace) return new Error(what);
   const limit = capturing.stackTraceLimit;
   // It is never thrown, and the constructor would capture a stack of its own.
   const error = Object.create(Error.prototype) as Error;
   error.message = what;
-  capturing.stackTraceLimit = frames;
+  capturing.stackTraceLimit = depth;
   capturing.captureStackTrace(error, below);
   capturing.stackTraceLimit = limit;
   return error;

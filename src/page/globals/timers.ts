@@ -109,6 +109,9 @@ function runNoting(
   }
 }
 
+// zone.js puts many frames of its own between a call and ours.
+const depthOfStack = () => ('Zone' in globalThis ? 16 : 6);
+
 /** What is scheduled on the virtual clock, by the id that its caller has. */
 const scheduled = once('scheduled', () => new Map<number, Scheduled>());
 // Higher than any id of the page's own.
@@ -132,7 +135,7 @@ const deepest = 5;
 function scheduleOn(clock: VirtualClock, asked: Asked): unknown {
   const { name, kind, args, isProcess } = asked;
   const owner = ownerOfCall();
-  const calledAt = clock.remembersPlaces ? calledFrom(name, scheduleOn) : undefined;
+  const calledAt = clock.remembersPlaces ? calledFrom(name, scheduleOn, depthOfStack()) : undefined;
   const wait = delayOf(clock, asked, calledAt);
   const id = ++ids.last;
   const handler = bound(asked.handler, name);
@@ -149,7 +152,11 @@ function scheduleOn(clock: VirtualClock, asked: Asked): unknown {
   scheduled.set(
     id,
     clock.schedule({
-      ...{ kind, delay: wait, run, owner, calledAt },
+      kind,
+      delay: wait,
+      run,
+      owner,
+      calledAt,
       label: kind === 'frame' || kind === 'idle' ? name : `${name} ${wait} ms`,
       every: kind === 'interval' ? Math.max(again, wait) : undefined,
       from: owner?.running(),

@@ -2,7 +2,7 @@ import type { Report } from '../../core/errors/error';
 import { count } from '../../core/print';
 
 /** Something that is due, in words: `an interval of 4s (AlertTicker.tsx:12)`. */
-interface Told {
+export interface Told {
   readonly due: readonly string[];
 }
 

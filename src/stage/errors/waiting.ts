@@ -3,7 +3,7 @@ import { count } from '../../core/print';
 import type { Sought } from '../../page/errors';
 
 /** How a wait ended. */
-interface Waited {
+export interface Waited {
   /** `over`: the time was up. `still`: nothing could change any more. `later`: what comes next comes too late. */
   readonly why: 'over' | 'still' | 'later';
   /** Milliseconds. */

@@ -1,0 +1,3 @@
+/* What tells the time, captured when the file is loaded, as many packages do. */
+export const { setTimeout: startTimer, Date: Clock } = globalThis;
+export const { now } = Date;
