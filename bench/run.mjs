@@ -13,7 +13,8 @@ rows.push(...(await (await import('./mounting-angular.mjs')).mountingAngular()))
 const { timing } = await import('./timing.mjs');
 const { transforming } = await import('./transforming.mjs');
 const { seaming } = await import('./seam.mjs');
-for (const measure of [looking, answering, timing, transforming, seaming, loading]) rows.push(...(await measure()));
+for (const measure of [looking, answering, timing, transforming, seaming, loading])
+  rows.push(...(await measure()));
 rows.push(...(await import('./in-jest.mjs')).measuringInJest());
 const { growing } = await import('./growth.mjs');
 const growth = await growing();

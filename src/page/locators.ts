@@ -87,7 +87,7 @@ export function role(role: string, name?: Words | RoleState, state: RoleState = 
  * @example
  * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': hives } });
  * await board.type(label('Find a hive'), 'bor');
- * expect(board.requests.at(-1)?.url).toMatch(/q=bor$/);
+ * await board.eventually(() => board.requests.at(-1)?.url.endsWith('q=bor'));
  */
 export const label = (words: Words, options: LocatorOptions = {}): Locator =>
   make({ by: 'label', words: checkWords('label', words) }, options.hidden);

@@ -251,7 +251,13 @@ function printScheduled(one: Scheduled): string {
 export const printDue = ({ kind, what, in: left, from, line }: Due): string => {
   const where = [from, line].filter(Boolean).join(', ');
   const name = kind === 'answer' ? `the answer to ${what}` : `${words[kind]} (${what})`;
-  return `${name}${where ? `, made by ${where},` : ''} in ${printSpan(left)}`;
+  return `${name}${where ? `, made by ${where},` : ''} in ${printSpan(roundedUp(left))}`;
+};
+
+/** Milliseconds, rounded up: real time passes while a message is written. */
+export const roundedUp = (milliseconds: number): number => {
+  const step = pageTime.clock ? 1 : milliseconds > 1000 ? 1000 : 100;
+  return Math.ceil(milliseconds / step) * step;
 };
 
 /** What is scheduled for a subject, the next first. */

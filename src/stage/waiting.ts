@@ -11,7 +11,7 @@ import { lookFor } from './look';
 import { pass } from './rest';
 import type { Stage } from './stage';
 import type { Patience } from './subject';
-import { printDue, runNext, whatIsDue, type Due } from './time';
+import { printDue, roundedUp, runNext, whatIsDue, type Due } from './time';
 
 /** A step that waits. */
 export interface Wait {
@@ -82,8 +82,7 @@ function wordGivenUp(stage: Stage, givenUp: GivenUp) {
     waited: 'waited' in givenUp ? givenUp.waited : undefined,
     pending,
     due: why === 'later' ? printDue(givenUp.due) : undefined,
-    // Rounded up, so that the line to write reaches it.
-    span: why === 'later' ? printSpan(Math.ceil(givenUp.due.in / 100) * 100) : undefined,
+    span: why === 'later' ? printSpan(roundedUp(givenUp.due.in)) : undefined,
     isVirtual: pageTime.clock !== undefined,
     subject: stage.setting.name,
   };

@@ -490,6 +490,42 @@ export function mistakes(kit: MistakeKit): Mistake[] {
         ),
     },
     {
+      title: 'Waiting for what cannot come',
+      code: "await board.appears(text('Heather'))",
+      make: async () => (await isolate(HiveBoard, loaded)).appears(text('Heather')),
+    },
+    {
+      title: 'Waiting for what comes later',
+      code: "isolate(HiveBoard, { props, network: { 'GET /api/hives': later(4000, hives) } }), then appears()",
+      make: async () =>
+        (await isolate(HiveBoard, { props, network: { 'GET /api/hives': later(4000, hives) } })).appears(
+          text('Anemone'),
+        ),
+    },
+    {
+      title: 'A check that never holds',
+      code: 'await board.eventually(() => board.requests.length === 2)',
+      make: async () => {
+        const board = await isolate(HiveBoard, loaded);
+        await board.eventually(() => board.requests.length === 2);
+      },
+    },
+    {
+      title: 'Moving a clock that is real',
+      code: "await board.time.advance('4s')",
+      make: async () => (await isolate(HiveBoard, loaded)).time.advance('4s'),
+    },
+    {
+      title: 'A span of time in words',
+      code: "await board.time.advance('4 seconds')",
+      make: async () => (await isolate(HiveBoard, { ...loaded, time: 'virtual' })).time.advance('4 seconds'),
+    },
+    {
+      title: 'A time zone that does not exist',
+      code: "isolate(HiveBoard, { time: { zone: 'Europe/Pariss' } })",
+      make: () => isolate(HiveBoard, { ...loaded, time: { zone: 'Europe/Pariss' } }),
+    },
+    {
       title: 'A click on a disabled button',
       code: "gate.click(role('button', 'Sign in'))",
       make: async () =>

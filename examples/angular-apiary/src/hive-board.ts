@@ -1,5 +1,13 @@
 import { httpResource } from '@angular/common/http';
-import { ChangeDetectionStrategy, Component, input, linkedSignal, output } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  effect,
+  input,
+  linkedSignal,
+  output,
+  untracked,
+} from '@angular/core';
 import type { Hive } from '../../shared/hive';
 import { HiveCard } from './hive-card';
 
@@ -43,8 +51,19 @@ export class HiveBoard {
   readonly opened = output<string>();
   // Another yard begins with another search.
   protected readonly search = linkedSignal({ source: this.yard, computation: () => '' });
+  // The question is asked 200 ms after the last letter.
+  readonly #settled = linkedSignal({ source: this.yard, computation: () => '' });
   protected readonly hives = httpResource<Hive[]>(() => ({
     url: '/api/hives',
-    params: { yard: this.yard(), ...(this.search() && { q: this.search() }) },
+    params: { yard: this.yard(), ...(this.#settled() && { q: this.#settled() }) },
   }));
+
+  constructor() {
+    effect((onCleanup) => {
+      const search = this.search();
+      if (search === untracked(this.#settled)) return;
+      const timer = setTimeout(() => this.#settled.set(search), 200);
+      onCleanup(() => clearTimeout(timer));
+    });
+  }
 }

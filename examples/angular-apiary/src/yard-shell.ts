@@ -3,6 +3,8 @@ import { FormsModule } from '@angular/forms';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
 import { filter, map } from 'rxjs';
+import { alerts } from '../../shared/alerts';
+import { AlertTicker } from './alert-ticker';
 import { HiveBoard } from './hive-board';
 import { SessionProvider } from './session-provider';
 import { UNITS, type Units } from './units';
@@ -11,7 +13,7 @@ import { YardGate } from './yard-gate';
 /** The page: the gate, the choice of yard and units, the board or one hive. */
 @Component({
   selector: 'yard-shell',
-  imports: [FormsModule, HiveBoard, RouterOutlet, SessionProvider, YardGate],
+  imports: [AlertTicker, FormsModule, HiveBoard, RouterOutlet, SessionProvider, YardGate],
   providers: [{ provide: UNITS, useFactory: () => signal<Units>('kilograms') }],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -33,6 +35,7 @@ import { YardGate } from './yard-gate';
           </select>
         </label>
       </header>
+      <alert-ticker [alerts]="alerts" />
       <main>
         <yard-gate>
           @if (address() === '/') {
@@ -46,6 +49,7 @@ import { YardGate } from './yard-gate';
   host: { style: 'display: contents' },
 })
 export class YardShell {
+  protected readonly alerts = alerts;
   protected readonly yards = ['north', 'east', 'south'];
   protected readonly yard = signal('north');
   protected readonly units = inject(UNITS) as ReturnType<typeof signal<Units>>;

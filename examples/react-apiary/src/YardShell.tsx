@@ -1,5 +1,7 @@
 import { useState } from 'react';
 import { Route, Routes, useNavigate } from 'react-router';
+import { alerts } from '../../shared/alerts';
+import { AlertTicker } from './AlertTicker';
 import { HiveBoard } from './HiveBoard';
 import { HiveDetail } from './HiveDetail';
 import { SessionProvider } from './session';
@@ -39,6 +41,7 @@ export function YardShell() {
             </select>
           </label>
         </header>
+        <AlertTicker alerts={alerts} />
         <main>
           <YardGate>
             <Routes>

@@ -4,8 +4,9 @@ import type { Hive } from '../../shared/hive';
 export type HivesState =
   { state: 'loading' } | { state: 'failed'; reason: string } | { state: 'loaded'; hives: Hive[] };
 
-/** The hives of a yard whose name has `search` in it; a later question makes an earlier one void. */
-export function useHives(yard: string, search: string): HivesState & { retry: () => void } {
+/** The hives of a yard whose name has what was typed in it, 200 ms after the last letter; a later question makes an earlier one void. */
+export function useHives(yard: string, typed: string): HivesState & { retry: () => void } {
+  const search = useSettled(typed, 200);
   const [attempt, setAttempt] = useState(0);
   const [answer, setAnswer] = useState<{ question: string; found: HivesState }>();
   const question = JSON.stringify([yard, search, attempt]);
@@ -27,6 +28,16 @@ export function useHives(yard: string, search: string): HivesState & { retry: ()
   // What was found for another question is no answer to this one: it is still being loaded.
   const found: HivesState = answer?.question === question ? answer.found : { state: 'loading' };
   return { ...found, retry };
+}
+
+/** What a value came to when it has not changed for some milliseconds. */
+function useSettled(value: string, delay: number): string {
+  const [settled, setSettled] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), delay);
+    return () => clearTimeout(timer);
+  }, [value, delay]);
+  return settled;
 }
 
 async function load(url: string, signal: AbortSignal): Promise<Hive[]> {

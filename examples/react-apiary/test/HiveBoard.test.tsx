@@ -45,13 +45,30 @@ test('hives that take their time appear', async () => {
   await board.appears(part(HiveCard));
 });
 
+test('a search is asked for 200 ms after the last letter', async () => {
+  const board = await isolate(HiveBoard, {
+    props,
+    time: 'virtual',
+    network: { 'GET /api/hives?q=:q': [hives[1]!], 'GET /api/hives': hives },
+  });
+  await board.type(label('Find a hive'), 'bor');
+  await board.time.advance('199ms');
+  expect(board.requests).toHaveLength(1);
+  await board.time.advance(1);
+  expect(board.requests.map(({ url }) => new URL(url).search)).toEqual(['?yard=north', '?yard=north&q=bor']);
+});
+
 test('an answer that was overtaken by a later question is not shown', async () => {
   const [forB, forBo] = [hold<Hive[]>(), hold<Hive[]>()];
   const board = await isolate(HiveBoard, {
     props,
+    time: 'virtual',
     network: { 'GET /api/hives?yard=north': hives, 'GET /api/hives?q=b': forB, 'GET /api/hives?q=bo': forBo },
   });
-  await board.type(label('Find a hive'), 'bo');
+  await board.type(label('Find a hive'), 'b');
+  await board.time.advance('200ms');
+  await board.type(label('Find a hive'), 'o');
+  await board.time.advance('200ms');
   await forBo.release([hives[1]!]);
   await forB.release(hives);
   expect(board.part(HiveCard).props.map(({ hive }) => hive.name)).toEqual(['Borage']);
@@ -61,11 +78,15 @@ test('an answer that was overtaken by a later question is not shown', async () =
 test('a search without a hit names what was searched for', async () => {
   const board = await isolate(HiveBoard, {
     props,
+    time: 'virtual',
     network: { 'GET /api/hives?q=:q': [], 'GET /api/hives': hives },
   });
   await board.type(label('Find a hive'), 'zinnia');
+  expect(board).toShow(part(HiveCard), { times: 3 });
+  await board.time.advance('200ms');
   expect(board).toShow(text('No hive is called “zinnia”'));
   await board.clear(label('Find a hive'));
+  await board.time.advance('200ms');
   expect(board).toShow(part(HiveCard), { times: 3 });
 });
 
