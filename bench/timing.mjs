@@ -17,11 +17,11 @@ function Clock({ times, shows }) {
   useEffect(() => {
     let count = 0;
     const timers = Array.from({ length: times }, (_, n) =>
-      setTimeout(() => {
+      globalThis.setTimeout(() => {
         if (++count % shows === 0) show(count);
       }, n + 1),
     );
-    return () => timers.forEach(clearTimeout);
+    return () => timers.forEach((timer) => globalThis.clearTimeout(timer));
   }, [times, shows]);
   return h('p', null, ran);
 }

@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 13.2,
-  'react.js': 71,
-  'vue.js': 72.2,
-  'angular.js': 75,
-  'jest.js': 20.1,
+  'index.js': 13.4,
+  'react.js': 77.5,
+  'vue.js': 78.7,
+  'angular.js': 82,
+  'jest.js': 22,
   'seam.js': 12,
 };
 

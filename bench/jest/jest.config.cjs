@@ -1,10 +1,7 @@
-const vue = require('../../dist/vue-jest.cjs');
-
 const configuration = {
   rootDir: __dirname,
   testMatch: ['<rootDir>/*.bench.cjs'],
   testEnvironment: 'jsdom',
-  testEnvironmentOptions: vue.testEnvironmentOptions,
   transform: {},
   transformIgnorePatterns: ['.*'],
   reporters: [],

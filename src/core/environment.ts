@@ -5,7 +5,7 @@ import { readClock, startTimer } from './host';
 import { OpenWork } from './open-work';
 import { Sandbox, type Occasion } from './sandbox';
 import { shared } from './shared';
-import { pageTime } from './virtual-clock';
+import { pageTime } from './page-time';
 
 /** The passing of time, as one subject sees it. */
 export interface Clock {

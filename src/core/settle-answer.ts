@@ -3,7 +3,7 @@ import { isPromise } from './is-promise';
 import { isArranged, takeTurn, type Failure } from './answers';
 import type { Environment } from './environment';
 import { nextTurn, readClock, startTimer } from './host';
-import { pageTime } from './virtual-clock';
+import { pageTime } from './page-time';
 
 /** What an answer came to in the end. */
 export type Settled =

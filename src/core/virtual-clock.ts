@@ -1,5 +1,4 @@
 import type { Environment } from './environment';
-import { once } from './shared';
 
 /** What can be scheduled on a clock. */
 export type DueKind = 'timeout' | 'interval' | 'frame' | 'idle' | 'signal' | 'answer';
@@ -197,15 +196,3 @@ const inOrder = (a: Scheduled, b: Scheduled): number => a.at - b.at || a.order -
 
 const mostPlaces = 1000;
 const frame = 16;
-
-/**
- * The time of the page. Subjects that are up at once share a page, so they share its clock.
- */
-export const pageTime = once('time', () => ({
-  /** The virtual clock, while some subject has asked for one. */
-  clock: undefined as VirtualClock | undefined,
-  /** Milliseconds that the page's clock is ahead, because virtual time has passed and a clock never goes back. */
-  ahead: 0,
-  /** How many subjects use the virtual clock. */
-  users: new Set<Environment>(),
-}));

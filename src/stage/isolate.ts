@@ -5,6 +5,7 @@ import { calledFrom } from '../core/errors/called-from';
 import { isSlip, nearest } from '../core/near';
 import type { Occasion } from '../core/sandbox';
 import { isPromise } from '../core/is-promise';
+import { pageTime } from '../core/page-time';
 import { isSpy } from '../core/spy';
 import { makeStep } from '../core/step';
 import { loadPatterns, needsPatterns } from '../network/patterns';
@@ -80,7 +81,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   environment.isPreparing = false;
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
-  enterTime(environment, options.time, calledAt);
+  if (options.time !== undefined || pageTime.clock) enterTime(environment, options.time, calledAt);
   const loading = loadSubject(adapter, given, calledAt);
   const component = isPromise(loading) ? await loading : loading;
   const name = checkComponent(adapter, component, calledAt);

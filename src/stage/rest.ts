@@ -1,7 +1,7 @@
 import type { Environment } from '../core/environment';
 import { nextTurn, readClock, startTimer } from '../core/host';
 import type { OpenItem } from '../core/open-work';
-import { pageTime } from '../core/virtual-clock';
+import { pageTime } from '../core/page-time';
 import type { Adapter } from './adapter';
 import { refuse } from './errors';
 

@@ -6,7 +6,7 @@ import { readClock } from '../core/host';
 import { runAs } from '../core/ownership';
 import { print, printThrown } from '../core/print';
 import { printCall } from '../core/spy';
-import { pageTime } from '../core/virtual-clock';
+import { pageTime } from '../core/page-time';
 import { Network } from '../network/network';
 import { PageHistory } from '../page/history';
 import { whatThePageLacks } from '../page/lacking';

@@ -2,7 +2,7 @@ import { readClock, startTimer } from '../core/host';
 import { printThrown } from '../core/print';
 import { printSpan } from '../core/spans';
 import { shared } from '../core/shared';
-import { pageTime } from '../core/virtual-clock';
+import { pageTime } from '../core/page-time';
 import { describe } from '../page/describe';
 import { whatIsThere } from '../page/nearby';
 import { phraseLocator, printLocator, type Locator } from '../page/locators';

@@ -1,5 +1,5 @@
 import { once } from '../core/shared';
-import { pageTime } from '../core/virtual-clock';
+import { pageTime } from '../core/page-time';
 
 const supplied = once('vue-clock', () => new WeakSet<object>());
 

@@ -1,6 +1,6 @@
 import { once } from '../../core/shared';
 import { replaceFunction, type Page } from '../../core/replace';
-import { pageTime } from '../../core/virtual-clock';
+import { pageTime } from '../../core/page-time';
 
 /**
  * Replaces what tells the time by functions that follow the virtual clock while there is one. They are
