@@ -55,6 +55,7 @@ const words = [
   'part',
   'role',
   'spy',
+  'record',
   'standIn',
   'stream',
   'swap',
@@ -78,9 +79,11 @@ const files = {
     entries: ['simulacra', 'simulacra/react', 'simulacra/jest'],
     head: `${start(
       'react',
-      ['forwardRef', 'useRef', 'SessionContext'],
+      ['forwardRef', 'useRef', 'SessionContext', 'AlertTicker', 'alerts'],
       [
         "import { forwardRef, useRef } from 'react';",
+        "import { alerts } from '../../examples/shared/alerts';",
+        "import { AlertTicker } from '../../examples/react-apiary/src/AlertTicker';",
         "import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';",
         "import { HiveCard } from '../../examples/react-apiary/src/HiveCard';",
         "import { SessionContext, type Session } from '../../examples/react-apiary/src/session';",

@@ -5,6 +5,8 @@ export { fail, inTurn, later } from './core/answers';
 export type { Failure, InTurn, Later, Problem } from './core/answers';
 export { hold } from './core/hold';
 export type { Held } from './core/hold';
+export { record } from './core/record';
+export type { Emitting, EmittedBy, Recording } from './core/record';
 export { stream } from './core/stream';
 export type { Listener, Stream } from './core/stream';
 export { spy } from './core/spy';
@@ -23,6 +25,7 @@ export type { AskedRequest } from './network/network';
 export type { NetworkAnswer, Routes } from './stage/options';
 export type { Part, PartInstance } from './stage/parts';
 export type { Patience, Subject, Target } from './stage/subject';
+export type { Due, Time, TimeOption, VirtualTime } from './stage/time';
 
 /**
  * Every failure this library explains. What is an instance of it has `error.fields` of the type that belongs to

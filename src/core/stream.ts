@@ -2,7 +2,9 @@ import { fail } from './answers';
 import { Memory } from './memory';
 import { ownerOfCall } from './ownership';
 import { restOfAll } from './rest-of-all';
+import { readScore } from './score';
 import { errorOf } from './settle-answer';
+import { asObservable, asTarget } from './observable';
 
 /**
  * A source of many values: readings, alerts, progress. Iterate over it with `for await`, or subscribe to it as
@@ -19,8 +21,25 @@ export interface Stream<T> extends AsyncIterable<T> {
   end(): Promise<void>;
   /** Fails for everyone who listens or will listen; resolves when the page is at rest. */
   fail(reason?: unknown): Promise<void>;
+  /**
+   * Emits what a score says, on the page's clock: moments and values, as `String(record(…))` prints them.
+   *
+   * @param score `300ms 31.2; 600ms 31.4; 1s end`
+   * @throws SIM-SCORE
+   */
+  play(score: string): void;
   /** Listens, as to an Observable. @see https://github.com/tc39/proposal-observable */
-  subscribe(listener: Listener<T> | ((value: T) => void)): { unsubscribe(): void };
+  subscribe(
+    listener?: Partial<Listener<T>> | ((value: T) => void) | null,
+    error?: ((reason: unknown) => void) | null,
+    complete?: (() => void) | null,
+  ): { unsubscribe(): void };
+  /** Applies operators of an Observable library, as its own Observables do. */
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- the operators of whatever library
+  pipe(...operators: ((source: any) => any)[]): any;
+  /** Listens as to an EventTarget: the event has the value as its `data`. @see https://dom.spec.whatwg.org/#interface-eventtarget */
+  addEventListener(type: string, listener: EventListenerOrEventListenerObject | null): void;
+  removeEventListener(type: string, listener: EventListenerOrEventListenerObject | null): void;
 }
 
 /** What hears a stream. */
@@ -81,7 +100,11 @@ export function stream<T>(): Stream<T> {
       const error = errorOf(fail(reason));
       return tell((listener) => listener.error?.(error), true);
     },
-    subscribe: (given) => subscribe(memory.of(ownerOfCall()), given),
+    play: (score) => play(double, score),
+    subscribe: (given, error, complete) =>
+      subscribe(memory.of(ownerOfCall()), listenerOf(given, error, complete)),
+    ...asObservable(() => double),
+    ...asTarget((listener) => double.subscribe(listener)),
     [Symbol.asyncIterator]: () => iterate(double),
   };
   // Observable libraries recognize each other by one of these members.
@@ -89,11 +112,30 @@ export function stream<T>(): Stream<T> {
   return Object.defineProperty(double, observable, { value: () => double });
 }
 
-function subscribe<T>({ listeners, last }: State<T>, given: Listener<T> | ((value: T) => void)) {
-  const listener = typeof given === 'function' ? { next: given } : given;
+const listenerOf = <T>(
+  given: Partial<Listener<T>> | ((value: T) => void) | null | undefined,
+  error: ((reason: unknown) => void) | null | undefined,
+  complete: (() => void) | null | undefined,
+): Listener<T> =>
+  typeof given === 'object' && given !== null
+    ? given
+    : { ...(given && { next: given }), ...(error && { error }), ...(complete && { complete }) };
+
+function subscribe<T>({ listeners, last }: State<T>, listener: Listener<T>) {
   if (last) last(listener);
   else listeners.add(listener);
-  return { unsubscribe: () => void listeners.delete(listener) };
+  const unsubscribe = () => void listeners.delete(listener);
+  // A listener of an Observable library tells that it is done by what is added to it.
+  const { add } = listener as { add?: (work: () => void) => void };
+  if (typeof add === 'function') add.call(listener, unsubscribe);
+  return { unsubscribe };
+}
+
+function play<T>(double: Stream<T>, score: string): void {
+  const { notes, end } = readScore(score, double.play);
+  // The page's own timers, so that a virtual clock moves them.
+  for (const { at, value } of notes) setTimeout(() => void double.emit(value as T), at);
+  if (end) setTimeout(() => void (end.failed ? double.fail(end.reason) : double.end()), end.at);
 }
 
 /** One iteration: what was emitted waits until it is asked for, and who asks waits until it is emitted. */

@@ -1,5 +1,6 @@
 import { explain, joinComplaints } from './errors';
 import { startTimer } from './host';
+import { recordings } from './recordings';
 import { shared } from './shared';
 
 /**
@@ -23,6 +24,7 @@ export async function takeDown(): Promise<void> {
   for (const environment of [...shared.environments].reverse()) {
     await environment.takeDown().catch((complaint: unknown) => complaints.push(complaint));
   }
+  for (const stop of [...recordings]) stop();
   complaints.push(...shared.strays.splice(0));
   shared.steps.clear();
   shared.test++;

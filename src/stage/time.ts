@@ -48,7 +48,7 @@ export interface Due {
  * @example
  * const ticker = await isolate(AlertTicker, { props: { alerts }, time: 'virtual' });
  * await ticker.time.advance('4s');
- * expect(ticker).toShow(text('Varroa in Borage'));
+ * expect(ticker).toShow(text('Frost is expected tonight'));
  */
 export interface Time {
   /** The date and time it is now. */

@@ -1,5 +1,6 @@
 import type * as Vue from 'vue';
 import { calledFrom } from '../core/errors/called-from';
+import { recorders } from '../core/recordings';
 import { installOnce } from '../stage/install';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { Load, Loaded } from '../stage/load-subject';
@@ -10,8 +11,10 @@ import { makeStub, type Stub } from '../stage/stubs';
 import type { Lacking, PropsOf, Subject as AnySubject } from '../stage/subject';
 import type { Swap } from '../seam/swap';
 import { vueAdapter } from './adapter';
+import { recordRef } from './recorder';
 
 installOnce();
+if (!recorders.some(({ name }) => name === 'recordRef')) recorders.push(recordRef);
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
 

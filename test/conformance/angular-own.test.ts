@@ -1,5 +1,5 @@
 import 'simulacra/jest';
-import { UpperCasePipe } from '@angular/common';
+import { AsyncPipe, UpperCasePipe } from '@angular/common';
 import { HttpClient, httpResource, provideHttpClient, withInterceptors } from '@angular/common/http';
 import {
   booleanAttribute,
@@ -20,6 +20,7 @@ import {
   output,
   Output,
   Pipe,
+  computed,
   signal,
   VERSION,
   ViewChild,
@@ -28,12 +29,12 @@ import {
   ɵɵtext,
   type PipeTransform,
 } from '@angular/core';
-import { outputFromObservable } from '@angular/core/rxjs-interop';
+import { outputFromObservable, toSignal } from '@angular/core/rxjs-interop';
 import { FormControl, FormsModule, NG_VALUE_ACCESSOR, NgControl, ReactiveFormsModule } from '@angular/forms';
 import { ActivatedRoute, provideRouter, RouterLink, RouterOutlet } from '@angular/router';
-import { Subject as Stream } from 'rxjs';
+import { map, Subject as Stream, type Observable } from 'rxjs';
 import type { SimulacraError } from 'simulacra';
-import { css, fail, hold, part, role, spy, standIn, text } from 'simulacra';
+import { css, fail, hold, part, record, role, spy, standIn, stream, takeDown, text } from 'simulacra';
 import { isolate, startAt, stub } from 'simulacra/angular';
 import { hives, type Hive } from '../../examples/shared/hive';
 
@@ -531,5 +532,35 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     const failed = await isolate(Page, { defer: fail() });
     await failed.click(role('button'));
     expect(failed).toShow(text('error'));
+  });
+
+  it('records signals, and a stream is an Observable to it', async () => {
+    const weight = signal(31.2);
+    const weights = record(weight);
+    const heavy = record(computed(() => weight() > 35));
+    weight.set(36);
+    await Promise.resolve();
+    weight.set(34);
+    await Promise.resolve();
+    expect([weights.values, heavy.values]).toEqual([
+      [31.2, 36, 34],
+      [false, true, false],
+    ]);
+
+    const readings = stream<number>();
+    @Component({
+      imports: [AsyncPipe],
+      template: '<output>{{ readings | async }}</output><p>{{ latest() }}</p><b>{{ doubled | async }}</b>',
+    })
+    class Scale {
+      readonly readings = readings;
+      readonly latest = toSignal(readings);
+      readonly doubled = readings.pipe(map((kg: number) => kg * 2)) as Observable<number>;
+    }
+    const scale = await isolate(Scale);
+    await readings.emit(20);
+    expect(scale.container.textContent).toBe('202040');
+    await takeDown();
+    expect(readings.listeners).toBe(0);
   });
 });

@@ -1,5 +1,5 @@
 import type { SimulacraError } from 'simulacra';
-import { fail, hold, inTurn, later, role, spy, takeDown, text } from 'simulacra';
+import { fail, hold, inTurn, later, record, role, spy, stream, takeDown, text } from 'simulacra';
 import { hives } from '../../examples/shared/hive';
 import { Clock, now, startTimer } from './captured';
 import type { Kit } from './specification';
@@ -364,6 +364,20 @@ export function timely(kit: Kit): void {
       expect(board.time.due).toEqual([]);
       expect(Number(process.hrtime.bigint() - begin) / 1e6).toBeLessThan(10_000);
       expect(performance.timeOrigin).not.toBe(real);
+    });
+
+    it('is the time of recordings and of what streams play', async () => {
+      const readings = stream<number>();
+      const subject = await live({
+        start: (show) => readings.subscribe((kg) => show(`${kg} kg`)).unsubscribe,
+      });
+      const recording = record(readings);
+      readings.play('300ms 31.2; 1min 30s 31.4; 2min end');
+      await subject.time.advance('300ms');
+      expect(shown(subject)).toBe('31.2 kg');
+      await subject.time.runOut();
+      expect(shown(subject)).toBe('31.4 kg');
+      expect(String(recording)).toBe('300ms 31.2; 1min 30s 31.4; 2min end');
     });
 
     it('is real again afterwards, and nothing of it runs on', async () => {

@@ -3,7 +3,7 @@ import 'simulacra/jest';
 import { VueQueryPlugin, QueryClient, useQuery } from '@tanstack/vue-query';
 import { createPinia, defineStore } from 'pinia';
 import type { SimulacraError } from 'simulacra';
-import { css, fail, hold, label, part, role, takeDown, text, type Locator } from 'simulacra';
+import { css, fail, hold, label, part, record, role, takeDown, text, type Locator } from 'simulacra';
 import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
 import {
   createApp,
@@ -14,6 +14,7 @@ import {
   inject,
   nextTick,
   onErrorCaptured,
+  computed,
   ref,
   shallowRef,
   Suspense,
@@ -486,5 +487,20 @@ describe('real packages around a Vue component', () => {
     await new Promise((resolve) => setTimeout(resolve, 5));
     await real.click(role('button'));
     expect(heard).toEqual(['button', 'section', 'button', 'section']);
+  });
+
+  it('records refs, computed values and reactive objects', async () => {
+    const weight = ref(31.2);
+    const heavy = record(computed(() => weight.value > 35));
+    const weights = record(weight);
+    weight.value = 36;
+    weight.value = 34;
+    expect([weights.values, heavy.values]).toEqual([
+      [31.2, 36, 34],
+      [false, true, false],
+    ]);
+    await takeDown();
+    weight.value = 40;
+    expect(weights.values).toHaveLength(3);
   });
 });

@@ -3,6 +3,19 @@ import { list } from '../print';
 
 /** Failures of doubles. */
 export const doubles = {
+  'SIM-RECORD-SOURCE': (f: { source: string; needsEvent: boolean }): Report => ({
+    head: `record() was given ${f.source}, which ${f.needsEvent ? 'emits events of several names' : 'emits nothing that it knows of'}.`,
+    there: f.needsEvent
+      ? []
+      : [
+          'It knows Observables, async iterables, stores, EventTargets and event emitters, and the signals and refs of the framework whose entry is loaded.',
+        ],
+    next: f.needsEvent ? ["Name the event:   record(source, 'message')"] : [],
+  }),
+  'SIM-SCORE': (f: { entry: string; why: string }): Report => ({
+    head: `"${f.entry}" cannot be played: ${f.why}.`,
+    there: ['What is played are moments and values:   300ms 31.2; 600ms {"kg":31.4}; 1s end'],
+  }),
   'SIM-STANDIN-UNKNOWN': (f: {
     whose: string;
     name: string;

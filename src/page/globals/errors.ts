@@ -2,7 +2,7 @@ import { explain } from '../../core/errors';
 import { ownerOfCall } from '../../core/ownership';
 import { printThrown } from '../../core/print';
 import { shared } from '../../core/shared';
-import { isTimerRunning, throwers } from './timers';
+import { isTimerRunning, throwers } from './run-timer';
 
 /**
  * Errors of listeners and timers reach nothing but the window's own event for them; rejected promises do in a

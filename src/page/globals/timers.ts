@@ -1,17 +1,13 @@
-import type { Environment } from '../../core/environment';
 import { ownerOfCall, runAs } from '../../core/ownership';
 import { once } from '../../core/shared';
 import { replaceFunction, type Page } from '../../core/replace';
+import { again, runNoting, type Handler } from './run-timer';
 import { cancelScheduled, scheduleOn } from './scheduled';
 import { pageTime } from '../../core/page-time';
 import type { DueKind } from '../../core/virtual-clock';
 
-export type Handler = (...args: unknown[]) => unknown;
 type Start = (handler: unknown, delay?: number, ...args: unknown[]) => unknown;
 type Clear = (id?: unknown) => void;
-
-/** Whose code threw an error that the page will report. */
-export const throwers = once('throwers', () => new WeakMap<object, Environment>());
 
 /** How to say that a timer is over, by its id. */
 const open = once('timers', () => new Map<unknown, () => void>());
@@ -55,9 +51,6 @@ export function watchTimers(page: Page): void {
   }
 }
 
-// An interval of 0 ms never ends, so only its first run is waited for.
-export const again = 4;
-
 // The approximate time to the next frame, in milliseconds.
 const frame = 16;
 
@@ -84,27 +77,4 @@ function watched(page: Page, start: Start, name: string, kind: DueKind): Start {
     open.set(id, () => end());
     return id;
   };
-}
-
-let running = 0;
-
-/** True while the code of a timer runs. */
-export const isTimerRunning = (): boolean => running > 0;
-
-/** Runs the code of a timer, and remembers whose error it throws. */
-export function runNoting(
-  owner: Environment | undefined,
-  handler: Handler,
-  self: unknown,
-  args: unknown[],
-): unknown {
-  running++;
-  try {
-    return handler.apply(self, args);
-  } catch (error) {
-    if (owner && typeof error === 'object' && error !== null) throwers.set(error, owner);
-    throw error;
-  } finally {
-    running--;
-  }
 }
