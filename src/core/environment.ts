@@ -2,6 +2,7 @@ import { ChronicleLog } from './chronicle';
 import { shortened } from './errors';
 import { Gate } from './gate';
 import { readClock, startTimer } from './host';
+import type { Logs } from './logs';
 import { OpenWork } from './open-work';
 import { Sandbox, type Occasion } from './sandbox';
 import { shared } from './shared';
@@ -71,6 +72,12 @@ export class Environment {
 
   /** Words an error that reached the page, from a listener or a timer; put here by the stage. */
   onUncaught: (error: unknown) => void = (error) => this.fail(error as Error);
+
+  /** What it may log; put here when its options are read. */
+  logs: Logs | undefined;
+
+  /** Words what was logged while it is taken down; put here by the stage. */
+  onLateLog: () => void = () => undefined;
 
   /** What a framework logs of itself and a test need not hear. */
   readonly silenced: { readonly level: string; readonly pattern: RegExp }[] = [];

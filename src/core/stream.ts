@@ -72,7 +72,7 @@ export function stream<T>(): Stream<T> {
   // A listener of the test itself hears values whichever subjects are up. Each subject starts afresh.
   const memory = new Memory<State<T>>((outside) => ({ listeners: new Set(), last: outside?.last }));
   const states = () => new Set([memory.of(undefined), ...memory.live()]);
-  const tell = async (word: Word<T>, isLast: boolean) => {
+  const tellNow = (word: Word<T>, isLast: boolean): void => {
     const thrown: unknown[] = [];
     for (const state of states()) {
       if (state.last) continue;
@@ -86,21 +86,35 @@ export function stream<T>(): Stream<T> {
       }
       if (isLast) state.listeners.clear();
     }
-    await restOfAll();
     if (thrown.length > 0) throw thrown[0];
   };
+  const tell = async (word: Word<T>, isLast: boolean) => {
+    try {
+      tellNow(word, isLast);
+    } finally {
+      await restOfAll();
+    }
+  };
+  const failing = (reason: unknown): Word<T> => {
+    const error = errorOf(fail(reason));
+    return (listener) => listener.error?.(error);
+  };
+  const ending: Word<T> = (listener) => listener.complete?.();
   const double: Stream<T> = {
     simulacra: 'stream',
     get listeners() {
       return [...states()].reduce((sum, { listeners }) => sum + listeners.size, 0);
     },
     emit: (value) => tell((listener) => listener.next?.(value), false),
-    end: () => tell((listener) => listener.complete?.(), true),
-    fail: (reason) => {
-      const error = errorOf(fail(reason));
-      return tell((listener) => listener.error?.(error), true);
+    end: () => tell(ending, true),
+    fail: (reason) => tell(failing(reason), true),
+    play: (score) => {
+      const { notes, end } = readScore(score, double.play);
+      // The page's own timers, so that a virtual clock moves them.
+      for (const { at, value } of notes)
+        setTimeout(() => tellNow((listener) => listener.next?.(value as T), false), at);
+      if (end) setTimeout(() => tellNow(end.failed ? failing(end.reason) : ending, true), end.at);
     },
-    play: (score) => play(double, score),
     subscribe: (given, error, complete) =>
       subscribe(memory.of(ownerOfCall()), listenerOf(given, error, complete)),
     ...asObservable(() => double),
@@ -129,13 +143,6 @@ function subscribe<T>({ listeners, last }: State<T>, listener: Listener<T>) {
   const { add } = listener as { add?: (work: () => void) => void };
   if (typeof add === 'function') add.call(listener, unsubscribe);
   return { unsubscribe };
-}
-
-function play<T>(double: Stream<T>, score: string): void {
-  const { notes, end } = readScore(score, double.play);
-  // The page's own timers, so that a virtual clock moves them.
-  for (const { at, value } of notes) setTimeout(() => void double.emit(value as T), at);
-  if (end) setTimeout(() => void (end.failed ? double.fail(end.reason) : double.end()), end.at);
 }
 
 /** One iteration: what was emitted waits until it is asked for, and who asks waits until it is emitted. */

@@ -16,6 +16,7 @@ import { refuseProps, refuseSlots } from './declared';
 import { explain, refuse } from './errors';
 import { installOnce } from './install';
 import { loadSubject } from './load-subject';
+import { complainOfLogs, readLogs, watchLateLogs } from './logs';
 import { makeSubject } from './make-subject';
 import { checkOptions, mergeOptions, type AllOptions } from './options';
 import { printProps } from './outline';
@@ -96,6 +97,9 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   if (routes.length > 0 && needsPatterns(routes)) await loadPatterns();
   refuseClosed(environment, calledAt);
   const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
+  const logs = (environment.logs = readLogs(options));
+  watchLateLogs(stage, logs);
+  sandbox.checks.push((occasion) => complainOfLogs(stage, logs, occasion));
   sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));
   sandbox.checks.push((occasion) =>
     occasion === 'unmounted' ? undefined : swaps.complainOfUnused(module, calledAt),

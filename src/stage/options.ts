@@ -35,6 +35,11 @@ export interface CommonOptions {
   readonly network?: Routes;
   /** Virtual time: it stands still until the test moves it. Without this option time is real. */
   readonly time?: TimeOption;
+  /**
+   * Errors and warnings that are expected to be logged: parts of their texts, or patterns. Each has to happen, and
+   * is not printed. Any other fails the test. `'allowed'` lets everything pass.
+   */
+  readonly logs?: readonly (string | RegExp)[] | 'allowed';
   /** Replaces what modules export: `swap(() => import('./useScale'), { useScale: … })`. */
   readonly swap?: readonly AnySwap[];
 }
@@ -53,11 +58,24 @@ export interface AllOptions extends CommonOptions {
   readonly spareSwaps?: ReadonlySet<Swap>;
   /** How many of what is provided, from the first, are a team's defaults. */
   readonly spareProvisions?: number;
+  /** How many of the logs, from the first, are a team's defaults. */
+  readonly spareLogs?: number;
 }
 
-const common = ['props', 'stub', 'provide', 'wrap', 'depth', 'keep', 'network', 'swap', 'time'] as const;
+const common = [
+  'props',
+  'stub',
+  'provide',
+  'wrap',
+  'depth',
+  'keep',
+  'network',
+  'swap',
+  'time',
+  'logs',
+] as const;
 // What merging has written down, and no user.
-const ours = ['spareSwaps', 'spareProvisions'];
+const ours = ['spareSwaps', 'spareProvisions', 'spareLogs'];
 const lists = ['stub', 'provide', 'wrap', 'keep', 'swap'] as const;
 
 /** What the frameworks and the trade call an option elsewhere. */
@@ -116,6 +134,7 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
     refuse('SIM-OPTION-VALUE', { option: 'swap', value: one, wanted }, { calledAt });
   }
   checkTime(options.time, calledAt);
+  checkLogs(options.logs, calledAt);
   const { depth } = options;
   if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
     refuse(
@@ -123,6 +142,16 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
       { option: 'depth', value: depth, wanted: `'full' or a whole number from 1` },
       { calledAt },
     );
+  }
+}
+
+function checkLogs(logs: unknown, calledAt: Error): void {
+  if (logs === undefined || logs === 'allowed') return;
+  const wanted = "a list of texts and patterns: logs: [/overheated/], or 'allowed'";
+  if (!Array.isArray(logs)) refuse('SIM-OPTION-VALUE', { option: 'logs', value: logs, wanted }, { calledAt });
+  for (const one of logs as unknown[]) {
+    if (typeof one === 'string' || one instanceof RegExp) continue;
+    refuse('SIM-OPTION-VALUE', { option: 'logs', value: one, wanted }, { calledAt });
   }
 }
 
@@ -157,6 +186,10 @@ export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOpti
   }
   const spare = defaults.stub?.map((stub) => ({ ...asStub(stub), spare: true }));
   if (spare) merged['stub'] = [...spare, ...(options.stub ?? [])];
+  if (Array.isArray(defaults.logs) && options.logs !== 'allowed') {
+    merged['logs'] = [...(defaults.logs as string[]), ...(options.logs ?? [])];
+    merged['spareLogs'] = defaults.logs.length + (options.spareLogs ?? 0);
+  }
   merged['spareProvisions'] = (defaults.provide?.length ?? 0) + (options.spareProvisions ?? 0);
   if (defaults.swap) merged['spareSwaps'] = new Set([...(defaults.spareSwaps ?? []), ...defaults.swap]);
   return merged;

@@ -34,9 +34,10 @@ export function useHives(yard: string, typed: string): HivesState & { retry: () 
 function useSettled(value: string, delay: number): string {
   const [settled, setSettled] = useState(value);
   useEffect(() => {
+    if (value === settled) return undefined;
     const timer = setTimeout(() => setSettled(value), delay);
     return () => clearTimeout(timer);
-  }, [value, delay]);
+  }, [value, settled, delay]);
   return settled;
 }
 

@@ -1,3 +1,4 @@
+import { formatLog } from '../../core/logs';
 import { ownerOfCall } from '../../core/ownership';
 import { print } from '../../core/print';
 import { once, shared } from '../../core/shared';
@@ -40,10 +41,15 @@ function watch(console: Console, level: (typeof levels)[number]): Watched {
       silenced.some((quiet) => quiet.level === level && quiet.pattern.test(text)),
     );
     if (isSilenced) return;
-    // Print now, because logged values may change later.
-    ownerOfCall(() => true)?.chronicle.add('logged', `console.${level}`, {
-      detail: args.map((arg) => (typeof arg === 'string' ? arg : print(arg))).join(' '),
-    });
+    const owner = ownerOfCall(() => true);
+    if (owner) {
+      // Print now, because logged values may change later.
+      const printed = formatLog(args, print);
+      const from = owner.running();
+      owner.chronicle.add('logged', `console.${level}`, { detail: printed, from });
+      if (owner.logs?.hear({ level, text: printed, from })) return;
+      if (owner.logs && owner.state !== 'up') owner.onLateLog();
+    }
     one.pass.apply(console, args);
   };
   const one: Watched = {

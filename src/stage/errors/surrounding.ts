@@ -1,11 +1,60 @@
+import type { Log } from '../../core/logs';
 import type { Report } from '../../core/errors/error';
 import type { Place } from '../../core/origin';
 import { asCode, list } from '../../core/print';
 
 type Home = { readonly file: string; readonly name: string };
 
+const cutText = (text: string): string => {
+  const line = text.split('\n')[0]!;
+  return line.length > 200 ? `${line.slice(0, 200)}…` : line;
+};
+
+/** The beginning of a text as a pattern that can be pasted. */
+const patternOf = (text: string): string =>
+  `/${text
+    .split('\n')[0]!
+    .slice(0, 50)
+    .trim()
+    .replace(/[\\^$.*+?()[\]{}|/]/g, '\\$&')}/`;
+
 /** Failures of what a component needs around it. */
 export const surrounding = {
+  'SIM-LOG-UNEXPECTED': (f: {
+    subject: string;
+    logs: readonly Log[];
+    expected: readonly string[];
+  }): Report => ({
+    head:
+      f.logs.length === 1
+        ? `${f.logs[0]!.from ?? f.subject} logged ${f.logs[0]!.level === 'warn' ? 'a warning' : 'an error'} that this test does not expect.`
+        : `${f.logs.length} errors and warnings were logged that this test does not expect.`,
+    there: f.logs
+      .slice(0, 5)
+      .map(
+        ({ level, text, from }) =>
+          `console.${level}${from && f.logs.length > 1 ? ` (${from})` : ''}: ${cutText(text)}`,
+      ),
+    next: [`If it belongs to the test, expect it:   logs: [${patternOf(f.logs[0]!.text)}]`],
+  }),
+  'SIM-LOG-MISSED': (f: {
+    subject: string;
+    pattern: string;
+    logged: readonly string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.subject} was expected to log ${f.pattern}, and did not.`,
+    there: [
+      f.logged.length
+        ? `It logged: ${f.logged
+            .slice(0, 5)
+            .map((text) => `"${cutText(text)}"`)
+            .join(', ')}.`
+        : 'It logged nothing.',
+    ],
+    nearest: f.nearest && `logs: [${patternOf(f.nearest)}]`,
+    next: f.nearest ? [] : ['Correct the pattern, or remove it.'],
+  }),
   'SIM-PROVIDE-MISSING': (f: BareValue | NoProvider): Report => ('path' in f ? noProvider(f) : bareValue(f)),
   'SIM-WRAP-MISSING': (f: {
     hook: string;
