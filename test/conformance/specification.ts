@@ -16,6 +16,7 @@ import {
 } from 'simulacra';
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
+import { guarded } from './guards';
 import { timely } from './time';
 import { trust } from './trust';
 
@@ -421,6 +422,7 @@ export function conform(kit: Kit): void {
 
     trust(kit);
     timely(kit);
+    guarded(kit);
 
     describe('the end of a test', () => {
       it('reports a request that nobody answered', async () => {

@@ -1,0 +1,113 @@
+import type { SimulacraError } from 'simulacra';
+import { role, takeDown } from 'simulacra';
+import type { Kit } from './specification';
+import type { Play } from './time';
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- each framework has types of its own */
+type Any = any;
+
+/** How a test ends: the code and the message of what it is told, as one line. */
+const endOfTest = (): Promise<readonly [code: string, message: string]> =>
+  takeDown().then(
+    () => ['passed', ''] as const,
+    ({ code, message }: SimulacraError) => [code, message.replace(/\s+/g, ' ')] as const,
+  );
+
+/** What is printed meanwhile. The console's own functions are put back. */
+async function printedBy(work: () => Promise<unknown>): Promise<string[]> {
+  const printed: string[] = [];
+  const { error, warn } = console;
+  console.error = console.warn = (...args: unknown[]) => void printed.push(String(args[0]));
+  try {
+    await work();
+    return printed;
+  } finally {
+    Object.assign(console, { error, warn });
+  }
+}
+
+/** What a test leaves or says without being asked, stated once and run for every framework. */
+export function guarded(kit: Kit): void {
+  const { isolate, isolateWith, components } = kit;
+  const { Live } = components;
+  const live = (play: Play, options: Any = {}) => isolate(Live, { props: { play }, ...options });
+  const hot = { press: () => console.error('%s is overheated', 'The smoker', { degrees: 90 }) };
+  const press = (subject: Any) => subject.click(role('button', 'Go'));
+
+  describe('what is logged', () => {
+    it.each<[string, Play, string, RegExp]>([
+      [
+        'an error',
+        hot,
+        'SIM-LOG-UNEXPECTED',
+        /logged an error[^]*The smoker is overheated \{ degrees: 90 \}/,
+      ],
+      [
+        'a warning',
+        { press: () => console.warn('frost') },
+        'SIM-LOG-UNEXPECTED',
+        /logged a warning[^]*frost/,
+      ],
+      [
+        'two of them',
+        { start: () => console.warn('frost'), press: () => console.error('fire') },
+        'SIM-LOG-UNEXPECTED',
+        /2 errors and warnings[^]*frost[^]*fire/,
+      ],
+      ['no more than a note', { press: () => console.debug('sunny') }, 'passed', /^$/],
+    ])('fails the test for %s that nobody expects', async (_, play, code, said) => {
+      const printed = await printedBy(async () => press(await live(play)));
+      const end = await endOfTest();
+      expect(end).toEqual([code, expect.stringMatching(said)]);
+      expect(printed.length > 0).toBe(code !== 'passed');
+    });
+
+    it('names the pattern that expects it', async () => {
+      await printedBy(async () => press(await live(hot)));
+      const [, message] = await endOfTest();
+      expect(message).toMatch(/logs: \[\/The smoker is overheated \\\{ degrees: 90 \\\}\/\]/);
+    });
+
+    it('passes where it is expected, and is not printed', async () => {
+      const printed = await printedBy(async () => press(await live(hot, { logs: [/smoker .* overheated/] })));
+      expect([await endOfTest(), printed]).toEqual([['passed', ''], []]);
+    });
+
+    it('has to happen where it is expected', async () => {
+      await printedBy(async () => press(await live(hot, { logs: ['overheated', /overheatd/] })));
+      const [code, message] = await endOfTest();
+      expect([code, message]).toEqual([
+        'SIM-LOG-MISSED',
+        expect.stringMatching(/expected to log \/overheatd\//),
+      ]);
+    });
+
+    it('is a matter of a team, whose patterns need not happen', async () => {
+      const isolateQuietly = isolateWith({ logs: [/frost/, /overheated/] });
+      await press(await isolateQuietly(Live, { props: { play: hot } }));
+      expect(await endOfTest()).toEqual(['passed', '']);
+      const printed = await printedBy(async () => press(await live(hot, { logs: 'allowed' })));
+      expect([await endOfTest(), printed.length]).toEqual([['passed', ''], 1]);
+    });
+
+    it('is told where it happens during take-down', async () => {
+      const printed = await printedBy(async () => {
+        await live({ start: () => () => console.error('left open') });
+        const [code, message] = await endOfTest();
+        expect([code, message]).toEqual(['SIM-LOG-UNEXPECTED', expect.stringMatching(/left open/)]);
+      });
+      expect(printed).toEqual(['left open']);
+    });
+
+    it.each([
+      ['a text', 'overheated', /a list of texts and patterns/],
+      ['a number in the list', [4], /option "logs" was given 4/],
+    ])('refuses %s', async (_, logs, said) => {
+      const failure = (await live({}, { logs }).catch((error: Error) => error)) as SimulacraError;
+      expect([failure.code, failure.message.replace(/\s+/g, ' ')]).toEqual([
+        'SIM-OPTION-VALUE',
+        expect.stringMatching(said),
+      ]);
+    });
+  });
+}
