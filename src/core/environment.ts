@@ -2,6 +2,7 @@ import { ChronicleLog } from './chronicle';
 import { shortened } from './errors';
 import { Gate } from './gate';
 import { readClock, startTimer } from './host';
+import type { Made } from './left';
 import type { Logs } from './logs';
 import { OpenWork } from './open-work';
 import { Sandbox, type Occasion } from './sandbox';
@@ -73,6 +74,9 @@ export class Environment {
   /** Words an error that reached the page, from a listener or a timer; put here by the stage. */
   onUncaught: (error: unknown) => void = (error) => this.fail(error as Error);
 
+  /** Its listeners on the window and the document. */
+  listeners: Set<Made> | undefined;
+
   /** What it may log; put here when its options are read. */
   logs: Logs | undefined;
 
@@ -120,6 +124,9 @@ export class Environment {
     return found;
   }
 
+  /** Why it is taken down, once it is. */
+  occasion: Occasion | undefined;
+
   /** Has every step that is under way give up; nothing more is put in place. */
   close(): void {
     if (this.state === 'up') this.state = 'closing';
@@ -131,6 +138,7 @@ export class Environment {
   }
 
   async #takeDown(occasion: Occasion): Promise<void> {
+    this.occasion = occasion;
     this.close();
     const found = this.sandbox
       .complaints(occasion)

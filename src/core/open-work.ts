@@ -1,4 +1,5 @@
 import { readClock } from './host';
+import type { Made } from './left';
 import type { DueKind } from './virtual-clock';
 
 /** What kinds of work can be under way. */
@@ -15,6 +16,8 @@ export interface OpenItem {
   readonly held: boolean;
   /** What a timer is. */
   readonly what?: DueKind;
+  /** Who made a timer of the page. */
+  readonly made?: Made | undefined;
   /** True for a timer that is due at once. */
   readonly isImmediate?: boolean;
 }
@@ -51,10 +54,10 @@ export class OpenWork {
   }
 
   /** Takes down a timer. @param delay milliseconds @returns how to say that it has run or was cleared */
-  beginTimer(what: DueKind, label: string, delay: number): () => void {
+  beginTimer(what: DueKind, label: string, delay: number, made?: Made): () => void {
     const isImmediate = delay <= immediately;
     const due = readClock() + Math.max(0, delay);
-    const item: OpenItem = { kind: 'timer', label, due, held: false, isImmediate, what };
+    const item: OpenItem = { kind: 'timer', label, due, held: false, isImmediate, what, made };
     (this.#timers ??= new Set()).add(item);
     if (isImmediate) this.changes++;
     this.onChange?.();

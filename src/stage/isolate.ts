@@ -16,6 +16,7 @@ import { refuseProps, refuseSlots } from './declared';
 import { explain, refuse } from './errors';
 import { installOnce } from './install';
 import { loadSubject } from './load-subject';
+import { refuseLeaks } from './leaks';
 import { complainOfLogs, readLogs, watchLateLogs } from './logs';
 import { makeSubject } from './make-subject';
 import { checkOptions, mergeOptions, type AllOptions } from './options';
@@ -99,6 +100,10 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
   const logs = (environment.logs = readLogs(options));
   watchLateLogs(stage, logs);
+  stage.refuseLeaks = () => {
+    // A subject that failed may not have got to the end of its own clean-up.
+    if (environment.occasion === 'end') refuseLeaks(stage, options.leaks ?? 'fail', calledAt);
+  };
   sandbox.checks.push((occasion) => complainOfLogs(stage, logs, occasion));
   sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));
   sandbox.checks.push((occasion) =>

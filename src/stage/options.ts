@@ -4,6 +4,7 @@ import { nearest } from '../core/near';
 import type { Held } from '../core/hold';
 import type { Failure, InTurn, Later } from '../core/answers';
 import { isSwap, type Swap } from '../seam/swap';
+import type { Leaks } from './leaks';
 import { asStub } from './stubs';
 import type { TimeOption } from './time';
 import type { Method } from '../network/routes';
@@ -40,6 +41,11 @@ export interface CommonOptions {
    * is not printed. Any other fails the test. `'allowed'` lets everything pass.
    */
   readonly logs?: readonly (string | RegExp)[] | 'allowed';
+  /**
+   * What is done where the subject leaves a timer or a listener of the window or document behind: `'fail'` unless
+   * said otherwise. What packages leave is told of once, and fails no test.
+   */
+  readonly leaks?: Leaks;
   /** Replaces what modules export: `swap(() => import('./useScale'), { useScale: … })`. */
   readonly swap?: readonly AnySwap[];
 }
@@ -73,6 +79,7 @@ const common = [
   'swap',
   'time',
   'logs',
+  'leaks',
 ] as const;
 // What merging has written down, and no user.
 const ours = ['spareSwaps', 'spareProvisions', 'spareLogs'];
@@ -135,6 +142,7 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
   }
   checkTime(options.time, calledAt);
   checkLogs(options.logs, calledAt);
+  checkLeaks(options.leaks, calledAt);
   const { depth } = options;
   if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
     refuse(
@@ -143,6 +151,15 @@ export function checkOptions(options: AllOptions, own: readonly string[], of: st
       { calledAt },
     );
   }
+}
+
+function checkLeaks(leaks: unknown, calledAt: Error): void {
+  if (leaks === undefined || ['fail', 'warn', 'allowed'].includes(leaks as string)) return;
+  refuse(
+    'SIM-OPTION-VALUE',
+    { option: 'leaks', value: leaks, wanted: "'fail', 'warn' or 'allowed'" },
+    { calledAt },
+  );
 }
 
 function checkLogs(logs: unknown, calledAt: Error): void {

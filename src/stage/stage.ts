@@ -76,11 +76,16 @@ export class Stage implements Resting {
       if (!own) giveBackContainer(this.container, environment);
     });
     sandbox.checks.push(() => this.network.complaint());
+    // Runs right after the subject was unmounted.
+    sandbox.onTakeDown(() => this.refuseLeaks());
     sandbox.onTakeDown(() => {
       chronicle.add('unmounted', name);
       return this.mounted?.unmount();
     });
   }
+
+  /** Refuses what is left after the subject was unmounted; put here when its options are read. */
+  refuseLeaks: () => void = () => undefined;
 
   /** To be called before each turn of coming to rest. */
   readonly onTurn = (): void => this.#watch.reset();

@@ -110,4 +110,111 @@ export function guarded(kit: Kit): void {
       ]);
     });
   });
+
+  describe('what is left behind', () => {
+    const ignore = () => undefined;
+    const left: Record<string, { start: Play['start']; said: RegExp }> = {
+      'an interval': {
+        start: () => void setInterval(ignore, 4000),
+        said: /left setInterval 4000 ms \((Live, )?guards\.ts:\d+\)/,
+      },
+      'a timer': { start: () => void setTimeout(ignore, 300), said: /left setTimeout 300 ms/ },
+      'a frame': { start: () => void requestAnimationFrame(ignore), said: /left requestAnimationFrame/ },
+      'a listener of the window': {
+        start: () => window.addEventListener('resize', () => undefined),
+        said: /left a listener for "resize" on the window \((Live, )?guards\.ts:\d+\)/,
+      },
+      'a listener of the document': {
+        start: () => document.addEventListener('keydown', () => undefined, true),
+        said: /left a listener for "keydown" on the document/,
+      },
+      'two things': {
+        start: () => {
+          window.addEventListener('resize', () => undefined);
+          setInterval(ignore, 4000);
+        },
+        said: /left 2 things behind[^]*setInterval 4000 ms[^]*"resize" on the window/,
+      },
+    };
+
+    it.each(Object.entries(left))('fails the test: %s', async (_, { start, said }) => {
+      for (const time of [undefined, 'virtual']) {
+        await live({ start } as Play, { time });
+        expect(await endOfTest()).toEqual(['SIM-LEFT-BEHIND', expect.stringMatching(said)]);
+      }
+    });
+
+    it.each<[string, Play]>([
+      [
+        'a timer that is cleared',
+        {
+          start: () => {
+            const timers = [setInterval(ignore, 4000), setTimeout(ignore, 300)];
+            return () => timers.forEach(clearTimeout);
+          },
+        },
+      ],
+      [
+        'a frame that is called off',
+        {
+          start: () => {
+            const id = requestAnimationFrame(ignore);
+            return () => cancelAnimationFrame(id);
+          },
+        },
+      ],
+      [
+        'a listener that is removed',
+        {
+          start: () => {
+            window.addEventListener('resize', ignore, { capture: true });
+            return () => window.removeEventListener('resize', ignore, true);
+          },
+        },
+      ],
+      [
+        'a listener with a signal that is aborted',
+        {
+          start: () => {
+            const controller = new AbortController();
+            document.addEventListener('keydown', ignore, { signal: controller.signal });
+            return () => controller.abort();
+          },
+        },
+      ],
+      ['a listener for one time', { start: () => window.addEventListener('load', ignore, { once: true }) }],
+      ['a timer that has run', { start: () => void setTimeout(ignore, 2) }],
+    ])('passes: %s', async (_, play) => {
+      for (const time of [undefined, 'virtual'] as const) {
+        const subject = await live(play, { time });
+        if (time) await subject.time.advance(10);
+        else await new Promise((resolve) => setTimeout(resolve, 20));
+        expect(await endOfTest()).toEqual(['passed', '']);
+      }
+    });
+
+    it('is not what the test itself started', async () => {
+      await live({});
+      const timer = setTimeout(ignore, 5000);
+      window.addEventListener('resize', ignore);
+      expect(await endOfTest()).toEqual(['passed', '']);
+      window.removeEventListener('resize', ignore);
+      clearTimeout(timer);
+    });
+
+    it('is a matter of a team', async () => {
+      const start = () => void setTimeout(ignore, 300);
+      await isolateWith({ leaks: 'allowed' })(Live, { props: { play: { start } } });
+      expect(await endOfTest()).toEqual(['passed', '']);
+      const printed = await printedBy(async () => {
+        await live({ start }, { leaks: 'warn' });
+        expect(await endOfTest()).toEqual(['passed', '']);
+      });
+      expect(printed).toEqual([expect.stringMatching(/SIM-LEFT-BEHIND[^]*setTimeout 300 ms/)]);
+      const failure = (await live({}, { leaks: 'ignore' }).catch((error: Error) => error)) as SimulacraError;
+      expect(failure.message.replace(/\s+/g, ' ')).toMatch(
+        /option "leaks" was given "ignore"[^]*'fail', 'warn' or 'allowed'/,
+      );
+    });
+  });
 }

@@ -324,7 +324,7 @@ export function timely(kit: Kit): void {
           },
           press: () => void fetch('/api/scale'),
         },
-        { network: { 'GET /api/scale': later(2000, {}) }, time: { startsAt: 0 } },
+        { network: { 'GET /api/scale': later(2000, {}) }, time: { startsAt: 0 }, leaks: 'allowed' },
       );
       await subject.click(role('button', 'Go'));
       const due = subject.time.due as Any[];
@@ -387,7 +387,7 @@ export function timely(kit: Kit): void {
       const zone = new Date(0).getTimezoneOffset();
       const subject = await live(
         { start: () => void setInterval(ticked, 10) },
-        { time: { startsAt: 0, zone: 'Asia/Tokyo' } },
+        { time: { startsAt: 0, zone: 'Asia/Tokyo' }, leaks: 'allowed' },
       );
       await subject.time.advance('1h');
       expect(performance.now() - before).toBeGreaterThan(3_600_000);

@@ -363,9 +363,12 @@ export function trust(kit: Kit): void {
     it('is refused and reported, before and after a subject', async () => {
       await expect(fetch('/api/early')).rejects.toThrow('Failed to fetch');
       expect((await failureOf(takeDown)).message).toMatch(/GET \/api\/early was asked by fetch/);
-      await run(() => {
-        setTimeout(() => void fetch('/api/late').catch(() => undefined), 250);
-      });
+      await run(
+        () => {
+          setTimeout(() => void fetch('/api/late').catch(() => undefined), 250);
+        },
+        { leaks: 'allowed' },
+      );
       await takeDown();
       const next = await isolate(Board, { ...loaded, network: { [route]: hives, 'GET /api/late': {} } });
       await sleep(400);
@@ -445,9 +448,12 @@ export function trust(kit: Kit): void {
       expect(outcome.code).toBe(name === 'fetch' ? 'SIM-REQUEST-UNMATCHED' : 'SIM-CARRIER-REFUSED');
       expect(outcome.message).toContain(name === 'import()' ? 'brackenfold.example' : home);
       if (name !== 'fetch') expect(outcome.message).toContain(name);
-      await run(() => {
-        setTimeout(() => void send(home), 200);
-      });
+      await run(
+        () => {
+          setTimeout(() => void send(home), 200);
+        },
+        { leaks: 'allowed' },
+      );
       await takeDown();
       await sleep(300);
       expect((await failureOf(takeDown)).code).toBe('SIM-CALL-NOBODY');

@@ -3,6 +3,7 @@ import { watchConsole } from './console';
 import { watchDates } from './dates';
 import { watchErrors } from './errors';
 import type { Page } from '../../core/replace';
+import { watchListeners } from './listeners';
 import { supplyFeatures } from './features';
 import { supplyStandards } from './standards';
 import { watchTimers } from './timers';
@@ -27,6 +28,7 @@ export function install(more: (page: Page) => void): void {
     quietUnimplemented(page);
     watchTimers(page);
     watchDates(page);
+    watchListeners(page);
     more(page);
     if (page === window) watchErrors(window as unknown as Window);
   }

@@ -6,10 +6,7 @@ import { ownerOfCall, runAs } from '../../core/ownership';
 import { pageTime } from '../../core/page-time';
 import { once } from '../../core/shared';
 import type { DueKind, VirtualClock } from '../../core/virtual-clock';
-import { again, runNoting, type Handler } from './run-timer';
-
-// zone.js puts many frames of its own between a call and ours.
-const depthOfStack = () => ('Zone' in globalThis ? 16 : 6);
+import { again, depthOfStack, runNoting, type Handler } from './run-timer';
 
 // Higher than any id of the page's own.
 const ids = once('scheduled-ids', () => ({ last: 2 ** 40 }));

@@ -1,7 +1,8 @@
+import { calledFrom } from '../../core/errors/called-from';
 import { ownerOfCall, runAs } from '../../core/ownership';
 import { once } from '../../core/shared';
 import { replaceFunction, type Page } from '../../core/replace';
-import { again, runNoting, type Handler } from './run-timer';
+import { again, depthOfStack, runNoting, type Handler } from './run-timer';
 import { cancelScheduled, scheduleOn } from './scheduled';
 import { pageTime } from '../../core/page-time';
 import type { DueKind } from '../../core/virtual-clock';
@@ -56,18 +57,19 @@ const frame = 16;
 
 function watched(page: Page, start: Start, name: string, kind: DueKind): Start {
   const isOfFrame = kind === 'frame';
-  return function (handler, delay, ...args) {
+  const watching: Start = function (handler, delay, ...args) {
     const owner = typeof handler === 'function' ? ownerOfCall() : undefined;
     if (!owner || kind === 'idle') return Reflect.apply(start, page, [handler, delay, ...args]);
     // As on the platform, anything that is not a number counts as 0.
     const wait = isOfFrame ? frame : Number(delay) || 0;
     const label = `${name} ${wait} ms`;
-    let end = owner.work.beginTimer(kind, label, wait);
+    const made = { what: label, from: owner.running(), calledAt: calledFrom(name, watching, depthOfStack()) };
+    let end = owner.work.beginTimer(kind, label, wait, made);
     const id: unknown = Reflect.apply(start, page, [
       function (this: unknown, ...given: unknown[]) {
         end();
         if (kind === 'interval')
-          open.set(id, (end = owner.work.beginTimer(kind, label, Math.max(again, wait))));
+          open.set(id, (end = owner.work.beginTimer(kind, label, Math.max(again, wait), made)));
         else open.delete(id);
         return runAs(owner, () => runNoting(owner, handler as Handler, this, given));
       },
@@ -77,4 +79,5 @@ function watched(page: Page, start: Start, name: string, kind: DueKind): Start {
     open.set(id, () => end());
     return id;
   };
+  return watching;
 }

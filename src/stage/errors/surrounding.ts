@@ -1,9 +1,13 @@
 import type { Log } from '../../core/logs';
+import type { Left } from '../leaks';
 import type { Report } from '../../core/errors/error';
 import type { Place } from '../../core/origin';
 import { asCode, list } from '../../core/print';
 
 type Home = { readonly file: string; readonly name: string };
+
+const printLeft = ({ what, from, line }: Left): string =>
+  `${what} (${[from, line].filter(Boolean).join(', ')})`;
 
 const cutText = (text: string): string => {
   const line = text.split('\n')[0]!;
@@ -36,6 +40,14 @@ export const surrounding = {
           `console.${level}${from && f.logs.length > 1 ? ` (${from})` : ''}: ${cutText(text)}`,
       ),
     next: [`If it belongs to the test, expect it:   logs: [${patternOf(f.logs[0]!.text)}]`],
+  }),
+  'SIM-LEFT-BEHIND': (f: { subject: string; left: readonly Left[] }): Report => ({
+    head: `${f.subject} was taken down, and left ${f.left.length === 1 ? printLeft(f.left[0]!) : `${f.left.length} things behind`}.`,
+    there: f.left.length === 1 ? [] : f.left.slice(0, 8).map((one) => `${printLeft(one)}.`),
+    next: [
+      'End it when the component is unmounted: clear the timer, remove the listener.',
+      "If it has to stay:   leaks: 'allowed'",
+    ],
   }),
   'SIM-LOG-MISSED': (f: {
     subject: string;

@@ -1,0 +1,83 @@
+import type { Made } from '../core/left';
+import { framesOf } from '../core/errors/frames';
+import { packageOf, placeOfCaller, siteIn } from '../core/origin';
+import { pageTime } from '../core/page-time';
+import { once } from '../core/shared';
+import { explain } from './errors';
+import type { Stage } from './stage';
+
+/** What is done about what a subject leaves behind. */
+export type Leaks = 'fail' | 'warn' | 'allowed';
+
+/** Something that was left behind, in words. */
+export interface Left {
+  readonly what: string;
+  readonly from: string | undefined;
+  /** The user's file and line that made it. */
+  readonly line: string | undefined;
+  /** The package that made it. */
+  readonly library: string | undefined;
+}
+
+/**
+ * Looks for what is still there after a subject was unmounted.
+ *
+ * @param calledAt where the subject was isolated: what the test's own code makes there is its own matter
+ * @throws SIM-LEFT-BEHIND for what the user's own files made
+ */
+export function refuseLeaks(stage: Stage, policy: Leaks, calledAt: Error): void {
+  if (policy === 'allowed') return;
+  const test = siteIn(calledAt)?.file;
+  const own: Left[] = [];
+  for (const made of madeBy(stage)) {
+    const place = made.calledAt && placeOfCaller(made.calledAt);
+    // What is made in the test's own file, and by no component that is known, may be the test's.
+    if (!made.calledAt || (place?.file === test && made.from === undefined)) continue;
+    const { what, from } = made;
+    if (place) {
+      const line = `${place.file.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${place.line}`;
+      own.push({ what, from, line, library: undefined });
+    } else warnOnce(stage, what, framesOf(made.calledAt).map(packageOf).find(Boolean));
+  }
+  if (own.length === 0) return;
+  const fields = { subject: stage.setting.name, left: own };
+  const error = explain('SIM-LEFT-BEHIND', fields, { chronicle: stage.chronicle });
+  if (policy === 'fail') throw error;
+  say(stage, error.message);
+}
+
+function madeBy({ environment }: Stage): Made[] {
+  const { clock } = pageTime;
+  const scheduled =
+    clock?.scheduled.filter(({ owner, kind }) => owner === environment && kind !== 'answer') ?? [];
+  return [
+    // What is due at once ends by itself.
+    ...scheduled
+      .filter(({ delay }) => delay > 1)
+      .map(({ label, from, calledAt }) => ({ what: label, from, calledAt })),
+    ...environment.work.timers.flatMap(({ made, isImmediate }) => (made && !isImmediate ? made : [])),
+    ...(environment.listeners ?? []),
+  ];
+}
+
+const warned = once('warned', () => new Set<string>());
+// What these leave is theirs: listeners of a document, scheduled work. The last two are the simulated page.
+const frameworks = /^(react|react-dom|scheduler|vue|@vue\/.*|@angular\/.*|zone\.js|rxjs|jsdom|nwsapi)$/;
+
+// Nobody can mend a package in a test, so it is told of once.
+function warnOnce(stage: Stage, what: string, library: string | undefined): void {
+  if (!library || frameworks.test(library)) return;
+  const text = `${stage.setting.name} was taken down, and the package "${library}" left ${what}. To let it pass:   leaks: 'allowed'`;
+  const key = `${library} ${what.replace(/\d+/g, '')}`;
+  if (warned.has(key)) return;
+  warned.add(key);
+  say(stage, text);
+}
+
+// Our own words are no log of the subject.
+function say({ environment }: Stage, text: string): void {
+  const { logs } = environment;
+  environment.logs = undefined;
+  console.warn(text);
+  environment.logs = logs;
+}
