@@ -19,6 +19,10 @@ export interface RoleState {
   readonly invalid?: boolean;
   readonly current?: boolean | 'page' | 'step' | 'location' | 'date' | 'time';
   readonly busy?: boolean;
+  /** How the rows are sorted by a header, as `aria-sort` says. */
+  readonly sort?: 'ascending' | 'descending' | 'other' | 'none';
+  /** True for the element that has the focus. */
+  readonly focused?: boolean;
   /** What is said beside the name: of `aria-describedby`, `aria-description` or a title. */
   readonly description?: Words;
   /** Also what a person cannot perceive. */

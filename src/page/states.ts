@@ -17,6 +17,8 @@ const readers: { readonly [key in Stated]: (element: Element) => unknown } = {
   invalid: invalidOf,
   current: currentOf,
   busy: (element) => element.getAttribute('aria-busy') === 'true',
+  sort: sortOf,
+  focused: (element) => hasFocus(element),
   description: descriptionOf,
 };
 
@@ -84,6 +86,19 @@ function currentOf(element: Element): string | boolean {
   const value = element.getAttribute('aria-current') ?? '';
   return kindsOfCurrent.has(value) ? value : value !== '' && value !== 'false';
 }
+
+const sorts = new Set(['ascending', 'descending', 'other']);
+
+/** @see https://www.w3.org/TR/wai-aria-1.2/#aria-sort */
+function sortOf(element: Element): string | undefined {
+  if (!/^(column|row)header$/.test(roleOf(element) ?? '')) return undefined;
+  const value = element.getAttribute('aria-sort') ?? '';
+  return sorts.has(value) ? value : 'none';
+}
+
+// Inside of a shadow tree the root knows which element it is; the document knows the host only.
+const hasFocus = (element: Element): boolean =>
+  (element.getRootNode() as Document | ShadowRoot).activeElement === element;
 
 const disabling = /^(button|input|select|textarea|option|optgroup|fieldset)$/;
 

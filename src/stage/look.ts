@@ -5,6 +5,7 @@ import { explain } from './errors';
 import { explainMany, explainNone } from '../page/explain';
 import { isLocator, printLocator, refuseNoLocator, type Locator } from '../page/locators';
 import { looking } from '../page/looking';
+import { nameOrTextOf, textOf } from '../page/names';
 import { locate } from '../page/query';
 import { nearest } from '../core/near';
 import type { Stage } from './stage';
@@ -23,6 +24,12 @@ export function lookFor(stage: Stage, locator: Locator, asked: Asked, calledAt: 
   stage.refuseGone(asked, calledAt);
   return locate(locator, stage.view()) as HTMLElement[];
 }
+
+/** What each element says that a locator fits. @throws SIM-SUBJECT-GONE, SIM-LOCATOR */
+export const readTexts = (stage: Stage, locator: Locator, asked: Asked, calledAt: Error): string[] =>
+  looking(stage.container.ownerDocument, () =>
+    lookFor(stage, locator, asked, calledAt).map((element) => textOf(element) || nameOrTextOf(element)),
+  );
 
 /** The one element a target stands for. @throws SIM-FIND-NONE and its kin, SIM-FIND-MANY */
 export function lookForOne(stage: Stage, target: Target, asked: Asked, calledAt: Error): HTMLElement {

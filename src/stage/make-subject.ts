@@ -7,7 +7,7 @@ import type { AnyFunction } from '../core/spy';
 import { makeStep, type Step } from '../core/step';
 import { explained } from './explained';
 import { makeGestures } from './gestures';
-import { lookFor, lookForOne, printAsked } from './look';
+import { lookFor, lookForOne, printAsked, readTexts } from './look';
 import { looking } from '../page/looking';
 import { printOutline } from './outline';
 import { makePart } from './parts';
@@ -93,6 +93,8 @@ class View implements Omit<Subject, 'part' | 'given'> {
     lookForOne(this.#stage, locator, this.#asked('find', locator), this.#here('find'));
   readonly findAll = (locator: Locator) =>
     lookFor(this.#stage, locator, this.#asked('findAll', locator), this.#here('findAll'));
+  readonly texts = (locator: Locator) =>
+    readTexts(this.#stage, locator, this.#asked('texts', locator), this.#here('texts'));
   readonly has = (locator: Locator) =>
     lookFor(this.#stage, locator, this.#asked('has', locator), this.#here('has')).length > 0;
   readonly appears = (locator: Locator, patience: Patience = {}) =>

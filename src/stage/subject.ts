@@ -65,6 +65,8 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   find(locator: Locator): HTMLElement;
   /** Finds all matching elements, in page order. The list may be empty. */
   findAll(locator: Locator): HTMLElement[];
+  /** The visible texts of all matching elements, in page order. An element without text is told by its name. */
+  texts(locator: Locator): string[];
   /** Tells whether a locator matches at least one element. */
   has(locator: Locator): boolean;
   /** Waits until a locator matches, and resolves to the first match. @throws SIM-WAIT-OVER */

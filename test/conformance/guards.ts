@@ -36,18 +36,8 @@ export function guarded(kit: Kit): void {
 
   describe('what is logged', () => {
     it.each<[string, Play, string, RegExp]>([
-      [
-        'an error',
-        hot,
-        'SIM-LOG-UNEXPECTED',
-        /logged an error[^]*The smoker is overheated \{ degrees: 90 \}/,
-      ],
-      [
-        'a warning',
-        { press: () => console.warn('frost') },
-        'SIM-LOG-UNEXPECTED',
-        /logged a warning[^]*frost/,
-      ],
+      ['an error', hot, 'SIM-LOG-UNEXPECTED', /an error[^]*The smoker is overheated \{ degrees: 90 \}/],
+      ['a warning', { press: () => console.warn('frost') }, 'SIM-LOG-UNEXPECTED', /a warning[^]*frost/],
       [
         'two of them',
         { start: () => console.warn('frost'), press: () => console.error('fire') },

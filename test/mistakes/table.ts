@@ -511,6 +511,26 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       },
     },
     {
+      title: 'A log that never happens',
+      code: 'isolate(HiveBoard, { logs: [/overheated/] })',
+      make: async () => {
+        await isolate(HiveBoard, { ...loaded, logs: [/overheated/] });
+        await takeDown();
+      },
+    },
+    {
+      title: 'A log that nobody expects',
+      code: "console.error('The smoker is overheated')",
+      make: async () => {
+        const board = await isolate(HiveBoard, loaded);
+        const { error } = console;
+        console.error = () => undefined;
+        console.error('The smoker is overheated: %d degrees', 90);
+        console.error = error;
+        await board.takeDown();
+      },
+    },
+    {
       title: 'Moving a clock that is real',
       code: "await board.time.advance('4s')",
       make: async () => (await isolate(HiveBoard, loaded)).time.advance('4s'),

@@ -199,3 +199,53 @@ const markup = {
     <table><tbody><tr><td>Borage</td></tr><tr><td>Clover</td></tr></tbody></table>
     <sim-part data-part="Card" data-props='hive="h1"'></sim-part>`,
 };
+
+describe('texts', () => {
+  it('lists what is visible, in page order', async () => {
+    const Board = () => (
+      <ul>
+        <li>
+          Anemone <b>31.2</b> kg<span hidden> light</span>
+        </li>
+        <li>Borage</li>
+        <li aria-label="Clover">
+          <img alt="" />
+        </li>
+        <li style={{ display: 'none' }}>Heather</li>
+      </ul>
+    );
+    const board = await isolate(Board);
+    expect(board.texts(role('listitem'))).toEqual(['Anemone 31.2 kg', 'Borage', 'Clover']);
+    expect(board.texts(role('row'))).toEqual([]);
+    await board.takeDown();
+    expect(() => board.texts(role('row'))).toThrow(/SIM-SUBJECT-GONE/);
+  });
+});
+
+describe('the states of a locator', () => {
+  it('know the focus and how rows are sorted', async () => {
+    const Table = () => (
+      <table>
+        <thead>
+          <tr>
+            <th aria-sort="ascending">Hive</th>
+            <th {...{ 'aria-sort': 'upwards' as 'other' }}>Weight</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <td>
+              <button>Open</button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    );
+    const table = await isolate(Table);
+    expect(table.texts(role('columnheader', { sort: 'ascending' }))).toEqual(['Hive']);
+    expect(table.texts(role('columnheader', { sort: 'none' }))).toEqual(['Weight']);
+    expect(table.has(role('button', 'Open', { focused: true }))).toBe(false);
+    await table.press('Tab');
+    expect(table.has(role('button', 'Open', { focused: true }))).toBe(true);
+  });
+});

@@ -9,6 +9,8 @@ type Home = { readonly file: string; readonly name: string };
 const printLeft = ({ what, from, line }: Left): string =>
   `${what} (${[from, line].filter(Boolean).join(', ')})`;
 
+const kindOfLog = ({ level }: Log): string => (level === 'warn' ? 'a warning' : 'an error');
+
 const cutText = (text: string): string => {
   const line = text.split('\n')[0]!;
   return line.length > 200 ? `${line.slice(0, 200)}…` : line;
@@ -30,9 +32,11 @@ export const surrounding = {
     expected: readonly string[];
   }): Report => ({
     head:
-      f.logs.length === 1
-        ? `${f.logs[0]!.from ?? f.subject} logged ${f.logs[0]!.level === 'warn' ? 'a warning' : 'an error'} that this test does not expect.`
-        : `${f.logs.length} errors and warnings were logged that this test does not expect.`,
+      f.logs.length > 1
+        ? `${f.logs.length} errors and warnings were logged that this test does not expect.`
+        : f.logs[0]!.from
+          ? `${f.logs[0]!.from} logged ${kindOfLog(f.logs[0]!)} that this test does not expect.`
+          : `While ${f.subject} was up, ${kindOfLog(f.logs[0]!)} was logged that this test does not expect.`,
     there: f.logs
       .slice(0, 5)
       .map(
