@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 13.4,
-  'react.js': 77.5,
-  'vue.js': 78.7,
-  'angular.js': 82,
-  'jest.js': 22,
+  'index.js': 15.8,
+  'react.js': 80.3,
+  'vue.js': 81.6,
+  'angular.js': 85,
+  'jest.js': 23,
   'seam.js': 12,
 };
 
