@@ -15,7 +15,8 @@ const late = {
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
   looking:
     /^(?:page\/(?:aria|names|query|roles|hidden|looking|labels|flat-tree|spacing|styles|generated|states|descriptions|summary|features\/top-layer)|stage\/(?:look|parts|verdicts))\.ts$/,
-  answering: /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|routes|patterns|print-address))\.ts$/,
+  answering:
+    /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|routes|patterns|print-address))\.ts$/,
   time: /^(?:stage\/(?:time|waiting)|core\/(?:spans|virtual-clock)|page\/globals\/(?:zone|scheduled))\.ts$/,
   stage:
     /^(?:stage\/(?!install|subject)[\w-]+|page\/history|network\/network|seam\/(?:place|thunk|kinds|uses))\.ts$/,

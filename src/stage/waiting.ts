@@ -102,6 +102,8 @@ async function waitUntil(wait: Wait, holds: () => boolean | Promise<boolean>): P
   }
   const now = () => pageTime.clock?.now() ?? readClock();
   const deadline = now() + within;
+  // A virtual clock stands still while other steps or subjects are at work.
+  const end = readClock() + within;
   for (;;) {
     await stage.atRest();
     if (await holds()) return undefined;
@@ -113,7 +115,7 @@ async function waitUntil(wait: Wait, holds: () => boolean | Promise<boolean>): P
       await stage.moving(() => runNext(stage, pageTime.clock!));
       continue;
     }
-    if (left <= 0) return { why: 'over', waited: within };
+    if (left <= 0 || readClock() >= end) return { why: 'over', waited: within };
     if (!pageTime.clock && isStill(wait)) {
       if (!due) return { why: 'still' };
       if (due.in > left) return { why: 'later', due, waited: within };

@@ -1,8 +1,8 @@
-import type { SimulacraError } from 'simulacra';
 import { fail, hold, inTurn, later, record, role, spy, stream, takeDown, text } from 'simulacra';
 import { hives } from '../../examples/shared/hive';
 import { Clock, now, startTimer } from './captured';
 import type { Kit } from './specification';
+import { failureOf } from './trust';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- each framework has types of its own */
 type Any = any;
@@ -14,17 +14,6 @@ export interface Play {
   start?(show: Show): void | (() => void);
   press?(show: Show): void;
 }
-
-const failureOf = (work: () => unknown): Promise<SimulacraError> =>
-  Promise.resolve()
-    .then(work)
-    .then(
-      () => new Error('nothing was thrown') as SimulacraError,
-      (error: SimulacraError) => {
-        error.message = error.message.replace(/\s+/g, ' ');
-        return error;
-      },
-    );
 
 const every = (milliseconds: number, work: () => void) => {
   const timer = setInterval(work, milliseconds);
@@ -523,6 +512,15 @@ export function timely(kit: Kit): void {
         /Nothing will change within 1000 ms[^]*Due next: an interval \(setInterval 4000 ms\) in [^]*isolate\(Live, \{ time: 'virtual' \}\), then await subject\.time\.advance\('4s'\)/,
       );
       expect(performance.now() - begin).toBeLessThan(900);
+    });
+
+    it('gives a wait up in the end where another subject is up', async () => {
+      for (const time of [undefined, 'virtual']) {
+        const [first] = await Promise.all([live({}, { time }), live({}, { time })]);
+        const { message } = await failureOf(() => first.appears(text('late'), { within: 50 }));
+        expect(message).toMatch(/After 50 ms still nothing/);
+        await takeDown();
+      }
     });
 
     it('waits on where the test itself goes on', async () => {

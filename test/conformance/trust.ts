@@ -13,7 +13,7 @@ const route = 'GET /api/hives?yard=:yard';
 const sleep = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 /** The failure of some work, as it reaches the test. */
-const failureOf = (work: () => unknown): Promise<SimulacraError> =>
+export const failureOf = (work: () => unknown): Promise<SimulacraError> =>
   Promise.resolve()
     .then(work)
     .then(
