@@ -8,6 +8,8 @@ export const pageTime = once('time', () => ({
   clock: undefined as VirtualClock | undefined,
   /** Milliseconds that the page's clock is ahead, because virtual time has passed and a clock never goes back. */
   ahead: 0,
+  /** Gives the time zone back that the clock has changed. */
+  leaveZone: undefined as (() => void) | undefined,
   /** The subjects that use the virtual clock. */
   users: new Set<Environment>(),
   /** What is scheduled on it, by the id that its caller has. */

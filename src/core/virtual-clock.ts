@@ -70,7 +70,7 @@ export class VirtualClock {
     /** What the page's own clock read when this one took over, in milliseconds. */
     start: number,
     /** The date at that moment, in milliseconds since 1970. */
-    private readonly epoch: number,
+    readonly epoch: number,
     /** The time zone it was asked for with. */
     readonly zone: string | undefined,
   ) {

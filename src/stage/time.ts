@@ -95,16 +95,25 @@ export function enterTime(environment: Environment, asked: TimeOption | undefine
       { calledAt },
     );
   if (known) refuseOther(environment, known, { zone, startsAt }, calledAt);
-  const leave = known || zone === undefined ? undefined : enterZone(zone);
-  if (!known && zone !== undefined && !leave)
-    refuse('SIM-TIME-ZONE', { zone: print(zone), isKnown: true }, { calledAt });
-  if (leave) environment.sandbox.onTakeDown(leave);
-  // Read in the zone asked for, if the text names none.
-  const begin = startsAt === undefined ? Date.now() : readDate('startsAt', startsAt, calledAt);
-  pageTime.clock ??= new VirtualClock(readPageClock(), begin, zone);
+  else pageTime.clock = makeClock({ zone, startsAt }, calledAt);
   pageTime.users.add(environment);
   environment.chronicle.restart();
   environment.sandbox.onTakeDown(() => leaveTime(environment));
+}
+
+function makeClock({ zone, startsAt }: VirtualTime, calledAt: Error): VirtualClock {
+  const leave = zone === undefined ? undefined : enterZone(zone);
+  if (zone !== undefined && !leave)
+    refuse('SIM-TIME-ZONE', { zone: print(zone), isKnown: true }, { calledAt });
+  try {
+    // A text that names no zone is read in the one that was asked for.
+    const begin = startsAt === undefined ? Date.now() : readDate('startsAt', startsAt, calledAt);
+    pageTime.leaveZone = leave;
+    return new VirtualClock(readPageClock(), begin, zone);
+  } catch (error) {
+    leave?.();
+    throw error;
+  }
 }
 
 function refuseOther(
@@ -117,7 +126,8 @@ function refuseOther(
   const differs =
     zone !== undefined && zone !== clock.zone
       ? `the time zone ${zone}`
-      : startsAt !== undefined && readDate('startsAt', startsAt, calledAt) !== clock.date()
+      : startsAt !== undefined &&
+          ![clock.date(), clock.epoch].includes(readDate('startsAt', startsAt, calledAt))
         ? 'another date'
         : undefined;
   if (differs) refuse('SIM-TIME-SHARED', { subject: name, others, differs }, { calledAt });
@@ -130,6 +140,8 @@ function leaveTime(environment: Environment): void {
   pageTime.clock = undefined;
   // Code that measures spans must not see time go back.
   pageTime.ahead += Math.max(0, clock.now() - readPageClock());
+  pageTime.leaveZone?.();
+  pageTime.leaveZone = undefined;
   endScheduled(clock);
 }
 

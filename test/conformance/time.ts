@@ -391,15 +391,17 @@ export function timely(kit: Kit): void {
 
     it('is shared by subjects that are up at once', async () => {
       const tick = (show: Show) => every(1000, () => show(new Date().toISOString().slice(17, 19)));
-      const first = await live({ start: tick }, { time: { startsAt: '2031-05-04T08:00Z' } });
+      const time = { startsAt: '2031-05-04T08:00Z', zone: 'Asia/Tokyo' };
+      const first = await live({ start: tick }, { time });
       const second = await live({ start: tick }, { time: undefined });
       await first.time.advance('2s');
       expect([shown(first), shown(second)]).toEqual(['02', '02']);
       const third = { time: { startsAt: '2031-05-04T09:00Z' } };
       expect((await failureOf(() => live({}, third))).code).toBe('SIM-TIME-SHARED');
+      await (await live({}, { time })).takeDown();
       await first.takeDown();
       await second.time.advance('1s');
-      expect(shown(second)).toBe('03');
+      expect([shown(second), new Date(0).getHours()]).toEqual(['03', 9]);
     });
 
     it('is set by a team once', async () => {
