@@ -16,13 +16,14 @@ const endOfTest = (): Promise<readonly [code: string, message: string]> =>
 /** What is printed meanwhile. The console's own functions are put back. */
 async function printedBy(work: () => Promise<unknown>): Promise<string[]> {
   const printed: string[] = [];
-  const { error, warn } = console;
+  const { error, warn, debug } = console;
+  console.debug = () => undefined;
   console.error = console.warn = (...args: unknown[]) => void printed.push(String(args[0]));
   try {
     await work();
     return printed;
   } finally {
-    Object.assign(console, { error, warn });
+    Object.assign(console, { error, warn, debug });
   }
 }
 

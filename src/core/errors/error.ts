@@ -30,9 +30,8 @@ export class SimulacraError extends Error {
   override readonly name = 'SimulacraError';
   /** What code of yours threw, where that is the reason: its class, message, file, line and column. */
   readonly thrown: Thrown | undefined;
-  // Read when somebody asks, because a chronicle may be long.
-  readonly #readHappened: () => readonly Happening[];
-  #happened: readonly Happening[] | undefined;
+  /** What happened to the subject before, line by line. Empty where no subject was up. */
+  declare readonly happened: readonly Happening[];
 
   /** Each entry of the package brings a copy of this class, and an error of one is an error of all. */
   static override [Symbol.hasInstance](value: unknown): boolean {
@@ -47,12 +46,10 @@ export class SimulacraError extends Error {
   ) {
     super(layOut(code, report, options.chronicle), 'cause' in options ? { cause: options.cause } : {});
     this.thrown = options.thrown;
-    this.#readHappened = options.happened ?? (() => []);
-  }
-
-  /** What happened to the subject before, line by line. Empty where no subject was up. */
-  get happened(): readonly Happening[] {
-    return (this.#happened ??= this.#readHappened());
+    // Read when somebody asks, because a chronicle may be long.
+    let happened: readonly Happening[] | undefined;
+    const get = () => (happened ??= options.happened?.() ?? []);
+    Object.defineProperty(this, 'happened', { get, configurable: true });
   }
 
   /** The facts as data that any program can read: what JSON has no word for is printed. */

@@ -19,47 +19,37 @@ const listening = once('listeners', () => new WeakMap<object, Map<string, () => 
 export function watchListeners(page: Page): void {
   const document = page['document'] as object | undefined;
   if (!document) return;
-  watch(page, page, 'window');
-  watch(page, document, 'document');
+  watch(page, 'window');
+  watch(document, 'document');
 }
 
-function watch(page: Page, target: object, name: string): void {
-  // A runner may have functions of its own on the window. Others are looked up for each call, because zone.js
-  // replaces them when it is loaded.
-  const ownOf = (key: 'addEventListener' | 'removeEventListener') =>
-    Object.getOwnPropertyDescriptor(target, key)?.value as EventTarget[typeof key] | undefined;
-  const own = {
-    addEventListener: ownOf('addEventListener'),
-    removeEventListener: ownOf('removeEventListener'),
+type Member = 'addEventListener' | 'removeEventListener';
+
+function watch(target: object, name: string): void {
+  replace(target, 'addEventListener', (type, handler, options) => {
+    const owner = ownerOfCall();
+    if (owner) note(owner, name, type, handler, options);
+  });
+  replace(target, 'removeEventListener', (type, handler, options) =>
+    forget(handler, keyOf(name, type, options)),
+  );
+}
+
+function replace(
+  target: object,
+  member: Member,
+  tell: (type: string, handler: object, options: Options) => void,
+): void {
+  if (typeof (target as Partial<EventTarget>)[member] !== 'function') return;
+  // A runner may have a function of its own on the window. Else it is looked up for each call, because zone.js
+  // replaces it when it is loaded.
+  const own = Object.getOwnPropertyDescriptor(target, member)?.value as EventTarget[Member] | undefined;
+  const value = function (this: unknown, type: string, handler: Handler, options?: Options) {
+    if (handler) tell(type, handler, options);
+    const original = own ?? (Object.getPrototypeOf(target) as EventTarget)[member];
+    return original.call((this ?? target) as EventTarget, type, handler, options);
   };
-  const prototype = () => (page['EventTarget'] as typeof EventTarget).prototype;
-  define(
-    target,
-    'addEventListener',
-    function (this: unknown, type: string, handler: Handler, options?: Options) {
-      const owner = handler && ownerOfCall();
-      if (owner) note(owner, name, type, handler, options);
-      return (own.addEventListener ?? prototype().addEventListener).call(
-        (this ?? target) as EventTarget,
-        type,
-        handler,
-        options,
-      );
-    },
-  );
-  define(
-    target,
-    'removeEventListener',
-    function (this: unknown, type: string, handler: Handler, options?: Options) {
-      if (handler) forget(handler, keyOf(name, type, options));
-      return (own.removeEventListener ?? prototype().removeEventListener).call(
-        (this ?? target) as EventTarget,
-        type,
-        handler,
-        options,
-      );
-    },
-  );
+  Object.defineProperty(target, member, { value, configurable: true, writable: true, enumerable: false });
 }
 
 const keyOf = (name: string, type: string, options: Options): string =>
@@ -89,6 +79,3 @@ function forget(handler: object, key: string): void {
   known?.get(key)?.();
   known?.delete(key);
 }
-
-const define = (target: object, name: string, value: unknown): void =>
-  void Object.defineProperty(target, name, { value, configurable: true, writable: true, enumerable: false });
