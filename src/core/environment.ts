@@ -74,7 +74,7 @@ export class Environment {
   /** Words an error that reached the page, from a listener or a timer; put here by the stage. */
   onUncaught: (error: unknown) => void = (error) => this.fail(error as Error);
 
-  /** Its listeners on the window and the document. */
+  /** Its listeners outside of what it renders. */
   listeners: Set<Made> | undefined;
 
   /** What it may log; put here when its options are read. */

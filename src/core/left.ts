@@ -1,6 +1,6 @@
 /** Something that was started or put in place, and has to be ended. */
 export interface Made {
-  /** `setInterval 4000 ms`, `a listener for "resize" on window`. */
+  /** `setInterval 4000 ms`, `a listener for "resize"`. */
   readonly what: string;
   /** The component that made it, where that is known. */
   readonly from: string | undefined;

@@ -10,8 +10,11 @@ import type { DueKind } from '../../core/virtual-clock';
 type Start = (handler: unknown, delay?: number, ...args: unknown[]) => unknown;
 type Clear = (id?: unknown) => void;
 
-/** How to say that a timer is over, by its id. */
-const open = once('timers', () => new Map<unknown, () => void>());
+/** How to say that a timer is over, by its id. Frames have ids of their own, which may be the same numbers. */
+const { timers, frames } = once('timers', () => ({
+  timers: new Map<unknown, () => void>(),
+  frames: new Map<unknown, () => void>(),
+}));
 
 /**
  * Records each timer that a subject starts, and runs it on behalf of that subject. Other timers go to the
@@ -42,6 +45,7 @@ export function watchTimers(page: Page): void {
       (clear) =>
         function (id) {
           if (pageTime.timers.size > 0 && cancelScheduled(id)) return undefined;
+          const open = /Frame/.test(name) ? frames : timers;
           if (open.size > 0) {
             open.get(id)?.();
             open.delete(id);
@@ -57,6 +61,7 @@ const frame = 16;
 
 function watched(page: Page, start: Start, name: string, kind: DueKind): Start {
   const isOfFrame = kind === 'frame';
+  const open = isOfFrame ? frames : timers;
   const watching: Start = function (handler, delay, ...args) {
     const owner = typeof handler === 'function' ? ownerOfCall() : undefined;
     if (!owner || kind === 'idle') return Reflect.apply(start, page, [handler, delay, ...args]);
