@@ -34,6 +34,8 @@ export function refuseLeaks(stage: Stage, policy: Leaks, calledAt: Error): void 
     // What is made in the test's own file, and by no component that is known, may be the test's.
     if (!made.calledAt || (place?.file === test && made.from === undefined)) continue;
     const { what, from } = made;
+    // A file has a path. The driver of a browser has not.
+    if (place && !/[\\/]/.test(place.file)) continue;
     if (place) {
       const line = `${place.file.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${place.line}`;
       own.push({ what, from, line, library: undefined });
@@ -66,7 +68,8 @@ const frameworks = /^(react|react-dom|scheduler|vue|@vue\/.*|@angular\/.*|zone\.
 
 // Nobody can mend a package in a test, so it is told of once.
 function warnOnce(stage: Stage, what: string, library: string | undefined): void {
-  if (!library || frameworks.test(library)) return;
+  // A bundler's folder of packages does not tell which one it was.
+  if (!library || library.startsWith('.') || frameworks.test(library)) return;
   const text = `${stage.setting.name} was taken down, and the package "${library}" left ${what}. To let it pass:   leaks: 'allowed'`;
   const key = `${library} ${what.replace(/\d+/g, '')}`;
   if (warned.has(key)) return;
