@@ -4,7 +4,7 @@ import type { Held } from '../core/hold';
 import { calledFrom } from '../core/errors/called-from';
 import type { AnyFunction } from '../core/spy';
 import type { StandIn } from '../core/stand-in';
-import { recorders } from '../core/recordings';
+import { addRecorder } from '../core/recordings';
 import { installOnce } from '../stage/install';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { Swap } from '../seam/swap';
@@ -17,7 +17,7 @@ import { angularAdapter } from './adapter';
 import { recordSignal } from './recorder';
 
 installOnce();
-if (!recorders.some(({ name }) => name === 'recordSignal')) recorders.push(recordSignal);
+addRecorder(recordSignal);
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
 

@@ -1,13 +1,13 @@
 import { ChronicleLog } from './chronicle';
 import { shortened } from './errors';
 import { Gate } from './gate';
-import { readClock, startTimer } from './host';
+import { startTimer } from './host';
 import type { Made } from './left';
 import type { Logs } from './logs';
 import { OpenWork } from './open-work';
 import { Sandbox, type Occasion } from './sandbox';
 import { shared } from './shared';
-import { pageTime } from './page-time';
+import { pageTime, readPageTime } from './page-time';
 
 /** The passing of time, as one subject sees it. */
 export interface Clock {
@@ -27,7 +27,7 @@ export class Environment {
   readonly gate = new Gate();
   readonly sandbox = new Sandbox();
   readonly clock: Clock = {
-    now: () => pageTime.clock?.now() ?? readClock(),
+    now: readPageTime,
     after: (milliseconds, work, label) => {
       const { clock } = pageTime;
       if (clock) {

@@ -81,10 +81,14 @@ export function factsOfThrown(error: unknown): Thrown {
   return { name, message, ...(property && { property }), ...(at && { at }) };
 }
 
+/** A place as a person names it: `session.ts:2`. */
+export const printPlace = ({ file, line }: Place): string =>
+  `${file.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${line}`;
+
 /** The user's own file and line in a stack, `session.ts:2`; the package where all of it is in one. */
 export function placeIn(error: Stacked): string | undefined {
   const site = siteIn(error);
-  if (site) return `${site.file.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${site.line}`;
+  if (site) return printPlace(site);
   const library = framesOf(error).map(packageOf).find(Boolean);
   return library ? `the package "${library}"` : undefined;
 }

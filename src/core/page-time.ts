@@ -1,4 +1,5 @@
 import type { Environment } from './environment';
+import { readClock } from './host';
 import { once } from './shared';
 import type { Scheduled, VirtualClock } from './virtual-clock';
 
@@ -15,3 +16,6 @@ export const pageTime = once('time', () => ({
   /** What is scheduled on it, by the id that its caller has. */
   timers: new Map<number, Scheduled>(),
 }));
+
+/** Milliseconds on the page's clock, virtual or real. It never goes back. */
+export const readPageTime = (): number => pageTime.clock?.now() ?? readClock();

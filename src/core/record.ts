@@ -1,9 +1,8 @@
 import { explain } from './errors';
 import { calledFrom } from './errors/called-from';
-import { readClock } from './host';
 import { isPromise } from './is-promise';
 import { ownerOfCall } from './ownership';
-import { pageTime } from './page-time';
+import { readPageTime } from './page-time';
 import { print } from './print';
 import { recorders, recordings, type Hears, type Recorder } from './recordings';
 import { printScore } from './score';
@@ -113,12 +112,10 @@ function firstOf<T, R>(list: readonly T[], find: (one: T) => R | undefined): R |
   return undefined;
 }
 
-const now = () => pageTime.clock?.now() ?? readClock();
-
 class Kept implements Recording<unknown> {
   readonly values: unknown[] = [];
   readonly times: number[] = [];
-  readonly #start = now();
+  readonly #start = readPageTime();
   #end: number | undefined;
   error: unknown = undefined;
   ended = false;
@@ -136,13 +133,13 @@ class Kept implements Recording<unknown> {
   add(value: unknown): void {
     if (this.ended) return;
     this.values.push(value);
-    this.times.push(Math.round(now() - this.#start));
+    this.times.push(Math.round(readPageTime() - this.#start));
   }
 
   close(...reason: [unknown?]): void {
     if (this.ended) return;
     this.ended = true;
-    this.#end = Math.round(now() - this.#start);
+    this.#end = Math.round(readPageTime() - this.#start);
     this.#failed = reason.length > 0;
     [this.error] = reason;
   }

@@ -13,5 +13,10 @@ export interface Hears {
 /** Listens to a source. @returns how to stop; undefined where it does not know such a source */
 export type Recorder = (source: object, hears: Hears, event: string | undefined) => (() => void) | undefined;
 
+/** Adds a way to record, once however often an entry is loaded. */
+export function addRecorder(recorder: Recorder): void {
+  if (!recorders.some(({ name }) => name === recorder.name)) recorders.push(recorder);
+}
+
 /** What frameworks add for sources of their own (signals, refs). */
 export const recorders = once<Recorder[]>('recorders', () => []);

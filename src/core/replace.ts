@@ -28,6 +28,11 @@ export function replaceFunction<F extends AnyFunction>(
     if (key !== 'prototype') Object.defineProperty(replacement, key, descriptor);
   for (const key of Object.getOwnPropertySymbols(original))
     Object.defineProperty(replacement, key, Object.getOwnPropertyDescriptor(original, key)!);
-  const { enumerable = true } = Object.getOwnPropertyDescriptor(page, name) ?? {};
-  Object.defineProperty(page, name, { value: replacement, configurable: true, writable: true, enumerable });
+  replaceValue(page, name, replacement);
+}
+
+/** Puts a value in the place of a property, and leaves it as visible as it was. */
+export function replaceValue(object: object, name: string, value: unknown): void {
+  const { enumerable = true } = Object.getOwnPropertyDescriptor(object, name) ?? {};
+  Object.defineProperty(object, name, { value, configurable: true, writable: true, enumerable });
 }

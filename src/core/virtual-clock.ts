@@ -93,7 +93,7 @@ export class VirtualClock {
   }
 
   /** True where the next call may be remembered with its place. A stack takes longer than a timer. */
-  get remembersPlaces(): boolean {
+  takePlace(): boolean {
     return --this.#places >= 0;
   }
 

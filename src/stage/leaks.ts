@@ -1,6 +1,6 @@
 import type { Made } from '../core/left';
 import { framesOf } from '../core/errors/frames';
-import { packageOf, placeOfCaller, siteIn } from '../core/origin';
+import { packageOf, placeOfCaller, printPlace, siteIn } from '../core/origin';
 import { pageTime } from '../core/page-time';
 import { once } from '../core/shared';
 import { explain } from './errors';
@@ -40,8 +40,7 @@ export function refuseLeaks(stage: Stage, policy: Leaks, calledAt: Error): void 
     // A file has a path. The driver of a browser has not.
     if (place && !/[\\/]/.test(place.file)) continue;
     if (place) {
-      const line = `${place.file.split(/[\\/]/).at(-1)!.replace(/\?.*$/, '')}:${place.line}`;
-      own.push({ what, from, line, library: undefined });
+      own.push({ what, from, line: printPlace(place), library: undefined });
     } else warnOnce(stage, what, framesOf(made.calledAt).map(packageOf).find(Boolean));
   }
   if (own.length === 0) return;

@@ -2,7 +2,7 @@ import { readClock, startTimer } from '../core/host';
 import { printThrown } from '../core/print';
 import { printSpan } from '../core/spans';
 import { shared } from '../core/shared';
-import { pageTime } from '../core/page-time';
+import { pageTime, readPageTime } from '../core/page-time';
 import { describe } from '../page/describe';
 import { whatIsThere } from '../page/nearby';
 import { phraseLocator, printLocator, type Locator } from '../page/locators';
@@ -100,28 +100,36 @@ async function waitUntil(wait: Wait, holds: () => boolean | Promise<boolean>): P
     const fields = { option: 'within', value: within, wanted: 'milliseconds, from 0' };
     refuse('SIM-OPTION-VALUE', fields, { calledAt });
   }
-  const now = () => pageTime.clock?.now() ?? readClock();
-  const deadline = now() + within;
+  const deadline = readPageTime() + within;
   // A virtual clock stands still while other steps or subjects are at work.
   const end = readClock() + within;
   for (;;) {
     await stage.atRest();
     if (await holds()) return undefined;
-    const left = deadline - now();
-    const [due] = whatIsDue(stage);
-    if (pageTime.clock && (due || isStill(wait))) {
-      if (!due) return { why: 'still' };
-      if (due.in > left) return { why: 'later', due, waited: within };
-      await stage.moving(() => runNext(stage, pageTime.clock!));
+    const left = deadline - readPageTime();
+    const next = untilNext(stage);
+    const tooLate = (): GivenUp => ({ why: 'later', due: whatIsDue(stage)[0]!, waited: within });
+    const { clock } = pageTime;
+    if (clock && next !== undefined) {
+      if (next > left) return tooLate();
+      await stage.moving(() => runNext(stage, clock));
       continue;
     }
+    if (clock && isStill(wait)) return { why: 'still' };
     if (left <= 0 || readClock() >= end) return { why: 'over', waited: within };
-    if (!pageTime.clock && isStill(wait)) {
-      if (!due) return { why: 'still' };
-      if (due.in > left) return { why: 'later', due, waited: within };
+    if (!clock && isStill(wait)) {
+      if (next === undefined) return { why: 'still' };
+      if (next > left) return tooLate();
     }
     await somethingHappens(stage, left);
   }
+}
+
+/** The milliseconds until something is due; undefined where nothing is scheduled. */
+function untilNext({ environment }: Stage): number | undefined {
+  const { clock } = pageTime;
+  const at = clock ? clock.next?.at : environment.work.timers[0]?.due;
+  return at === undefined ? undefined : Math.max(0, at - readPageTime());
 }
 
 /** True where nothing but a timer can change anything: the test waits for this step only, and nothing is under way. */

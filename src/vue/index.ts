@@ -1,6 +1,6 @@
 import type * as Vue from 'vue';
 import { calledFrom } from '../core/errors/called-from';
-import { recorders } from '../core/recordings';
+import { addRecorder } from '../core/recordings';
 import { installOnce } from '../stage/install';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
 import type { Load, Loaded } from '../stage/load-subject';
@@ -14,7 +14,7 @@ import { vueAdapter } from './adapter';
 import { recordRef } from './recorder';
 
 installOnce();
-if (!recorders.some(({ name }) => name === 'recordRef')) recorders.push(recordRef);
+addRecorder(recordRef);
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- what a pattern leaves open must be any */
 

@@ -1,5 +1,5 @@
 import { once } from '../../core/shared';
-import { replaceFunction, type Page } from '../../core/replace';
+import { replaceFunction, replaceValue, type Page } from '../../core/replace';
 import { pageTime } from '../../core/page-time';
 
 /**
@@ -35,7 +35,7 @@ function replaceDate(page: Page): void {
     },
   });
   Native.prototype.constructor = Replaced;
-  define(page, 'Date', Replaced);
+  replaceValue(page, 'Date', Replaced);
 }
 
 /** @see https://w3c.github.io/hr-time/ */
@@ -45,7 +45,7 @@ function replacePerformance(page: Page): void {
   const { now } = performance;
   const read = () => now.call(performance) + pageTime.ahead;
   readings.read.set(page, read);
-  define(performance, 'now', () => pageTime.clock?.now() ?? read());
+  replaceValue(performance, 'now', () => pageTime.clock?.now() ?? read());
   const origin = performance.timeOrigin;
   Object.defineProperty(performance, 'timeOrigin', {
     configurable: true,
@@ -147,7 +147,7 @@ function replaceTemporal(page: Page): void {
   const replace = (name: string, make: (now: number, zone: unknown) => unknown) => {
     const own = Now[name];
     if (own)
-      define(Now, name, (zone: unknown = timeZoneId!.call(Now)) => {
+      replaceValue(Now, name, (zone: unknown = timeZoneId!.call(Now)) => {
         const now = date();
         return now === undefined ? own.call(Now, zone) : make(now, zone);
       });
@@ -158,9 +158,4 @@ function replaceTemporal(page: Page): void {
   replace('plainDateTimeISO', (now, zone) => zoned(now, zone).toPlainDateTime());
   replace('plainDateISO', (now, zone) => zoned(now, zone).toPlainDate());
   replace('plainTimeISO', (now, zone) => zoned(now, zone).toPlainTime());
-}
-
-function define(object: object, name: string, value: unknown): void {
-  const { enumerable = true } = Object.getOwnPropertyDescriptor(object, name) ?? {};
-  Object.defineProperty(object, name, { value, configurable: true, writable: true, enumerable });
 }

@@ -30,7 +30,7 @@ const deepest = 5;
 export function scheduleOn(clock: VirtualClock, asked: Asked): unknown {
   const { name, kind, args, isProcess } = asked;
   const owner = ownerOfCall();
-  const calledAt = clock.remembersPlaces ? calledFrom(name, scheduleOn, depthOfStack()) : undefined;
+  const calledAt = clock.takePlace() ? calledFrom(name, scheduleOn, depthOfStack()) : undefined;
   const wait = delayOf(clock, asked, calledAt);
   const id = ++ids.last;
   const handler = bound(asked.handler, name);
