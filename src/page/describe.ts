@@ -9,7 +9,7 @@ import { checkedOf, whyDisabled } from './states';
 export function describe(element: Element): string {
   const role = roleOf(element);
   if (!role) {
-    const text = textOf(element);
+    const text = textOf(element) || (labelElementsOf(element).length > 0 ? nameOf(element) : '');
     return text ? `${tagOf(element)} ${quote(text)}` : tagOf(element);
   }
   const heard = nameOrTextOf(element);
@@ -44,7 +44,11 @@ export const isField = (element: Element): boolean =>
 
 /** True for an element that is no field, but whose content a person can edit. */
 export const isEditable = (element: Element): boolean =>
-  (element as HTMLElement).isContentEditable === true || element.getAttribute('contenteditable') === 'true';
+  (element as HTMLElement).isContentEditable ??
+  // A simulated page does not know by itself.
+  /^(|true|plaintext-only)$/.test(
+    element.closest('[contenteditable]')?.getAttribute('contenteditable') ?? 'false',
+  );
 
 const quote = (text: string) => JSON.stringify(text.length > 60 ? `${text.slice(0, 59)}…` : text);
 

@@ -101,7 +101,7 @@ export const registry = {
   'SIM-ACT-HIDDEN': (f: { act: string; element: string; why: string }): Report => ({
     head: `Nobody can ${f.act} ${f.element}: ${f.why}.`,
     there: ['A person does not see it, or cannot reach it.'],
-    next: ['First do what makes it visible.'],
+    next: ['First do what shows it, or brings it within reach.'],
   }),
   'SIM-ACT-FIELD': (f: {
     act: string;
@@ -133,12 +133,47 @@ export const registry = {
     ],
     nearest: f.typing ?? (f.nearest && `'${f.nearest}'`),
   }),
-  'SIM-ACT-KEY': (f: { keys: string; key: string; nearest?: string | undefined }): Report => ({
-    head: `No key is called "${f.key}" (in press('${f.keys}')).`,
+  'SIM-ACT-KEY': (f: { call: string; key: string; nearest?: string | undefined }): Report => ({
+    head: `No key is called "${f.key}" (in ${f.call}).`,
     there: [
       'A key is a character, or has the name that KeyboardEvent.key gives it: Enter, Escape, Tab, ArrowDown, Backspace, with Shift+, Control+, Alt+ or Meta+ before it.',
     ],
-    nearest: f.nearest && `press('${f.nearest}')`,
+    nearest: f.nearest,
+  }),
+  'SIM-ACT-HOW': (f: {
+    call: string;
+    given: string;
+    possible: readonly string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.call} was given ${f.given}.`,
+    there: [`It takes ${list(f.possible, 8, 'or')}.`],
+    nearest: f.nearest,
+  }),
+  'SIM-ACT-VALUE': (f: { element: string; given: string; why: string }): Report => ({
+    head: `Nobody can pick ${JSON.stringify(f.given)} in ${f.element}: ${f.why}.`,
+    there: [],
+  }),
+  'SIM-ACT-FILE': (f: { element: string; files: string[]; why: string; isOpened: boolean }): Report => ({
+    head: `Nobody can choose ${list(f.files)} in ${f.element}: ${f.why}.`,
+    there: f.isOpened
+      ? []
+      : ['Files are chosen in an <input type="file">, or by a button or a label that opens one.'],
+    next: f.isOpened
+      ? [
+          'A file has the type that is given to it:   new File([bytes], name, { type })',
+          'To see how the component answers files that a browser would not offer, drop them:   subject.drop(…)',
+        ]
+      : ['To drop them on it:   subject.drop(…)'],
+  }),
+  'SIM-ACT-DROP': (f: { element: string }): Report => ({
+    head: `${f.element} takes no files that are dropped on it: no listener of "dragover" prevented what the browser does by itself.`,
+    there: ['A browser would leave the page and open the file.'],
+    next: ['Call preventDefault() in a listener of "dragover", or drop onto the element that takes files.'],
+  }),
+  'SIM-ACT-TEXT': (f: { element: string; text: string; whole: string }): Report => ({
+    head: `${f.element} does not show the text ${JSON.stringify(f.text)}, so nobody can select it.`,
+    there: [`It shows ${JSON.stringify(f.whole)}.`],
   }),
   'SIM-SELECTOR': (f: { selector: string; why: string }): Report => ({
     head: `css(${JSON.stringify(f.selector)}) is no selector of CSS.`,

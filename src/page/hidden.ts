@@ -1,7 +1,7 @@
 import { isOpenPopover, openModals } from './features/top-layer';
 import { isUnslotted, parentOf } from './flat-tree';
 import { factsOf, onceFor, scan } from './looking';
-import { hasStyles, styleOf } from './styles';
+import { hasStyles, isSimulated, styleOf } from './styles';
 import { isSummary } from './summary';
 
 const unrendered = /^(script|style|template|head|noscript|datalist)$/;
@@ -131,6 +131,34 @@ export function whyBehind(element: Element): string | undefined {
 function isWithin(element: Element, outer: Element): boolean {
   for (let at: Element | null = element; at; at = parentOf(at)) if (at === outer) return true;
   return false;
+}
+
+/** Why the pointer does not reach an element: it passes through, or something lies over it. */
+export function whyUntouchable(element: Element): string | undefined {
+  for (let at: Element | null = element; at; at = parentOf(at)) {
+    const pointerEvents = styleOf(at)?.pointerEvents;
+    // A computed style includes inherited values; a style attribute does not.
+    if (!pointerEvents || pointerEvents === 'inherit') continue;
+    if (pointerEvents !== 'none') break;
+    return at === element
+      ? 'pointer-events: none lets the pointer through'
+      : `pointer-events: none of ${tagOf(at)} lets the pointer through`;
+  }
+  return isSimulated(element.ownerDocument) ? undefined : whyCovered(element);
+}
+
+/** What lies over the middle of an element, on a page with a layout. */
+function whyCovered(element: Element): string | undefined {
+  const { width, height } = element.getBoundingClientRect();
+  if (width === 0 || height === 0) return undefined;
+  element.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  const { left, top } = element.getBoundingClientRect();
+  const root = element.getRootNode() as Document | ShadowRoot;
+  const over = root.elementFromPoint(left + width / 2, top + height / 2);
+  if (!over || element.contains(over) || over.contains(element)) return undefined;
+  const isLabelled = (element as HTMLInputElement).labels;
+  if (isLabelled && [...isLabelled].some((label) => label.contains(over))) return undefined;
+  return `${tagOf(over)} lies over it`;
 }
 
 /** How an element is displayed, as far as that is known: nothing where its tag alone decides. */

@@ -10,6 +10,7 @@ const decisive = {
   cssFloat: 'float',
   contentVisibility: 'content-visibility',
   content: 'content',
+  pointerEvents: 'pointer-events',
 } as const;
 
 /** Of an element's style, what decides how a person meets it. An empty text is a property nobody set. */
@@ -63,6 +64,8 @@ const readStyle = (style: CSSStyleDeclaration): Style =>
 
 // A simulated page takes very long to compute the style of one element when it has many rules, computes none
 // for pseudo-elements, and knows no specificity. So the few rules that matter are read here.
+export const isSimulated = (document: Document): boolean => !computesStyles(document);
+
 const computesStyles = ({ defaultView }: Document): boolean =>
   typeof (defaultView as unknown as typeof globalThis | null)?.CSSStyleSheet?.prototype.replaceSync ===
   'function';

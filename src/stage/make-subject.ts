@@ -6,7 +6,7 @@ import { nearest } from '../core/near';
 import type { AnyFunction } from '../core/spy';
 import { makeStep, type Step } from '../core/step';
 import { explained } from './explained';
-import { makeGestures } from './gestures';
+import { Gestures } from './gestures';
 import { lookFor, lookForOne, printAsked, readTexts } from './look';
 import { looking } from '../page/looking';
 import { printOutline } from './outline';
@@ -15,6 +15,9 @@ import type { Stage } from './stage';
 import { readDoubles } from '../seam/place';
 import { isSwap } from '../seam/swap';
 import type { ReadOptions } from './plan';
+import type { Pasted, TypeWhere } from '../page/gestures/acts';
+import type { Distance } from '../page/gestures/drag';
+import type { ClickHow } from '../page/gestures/click';
 import type { Locator } from '../page/locators';
 import { verdicts, type Patience, type Subject, type Target } from './subject';
 import { makeTime, type Time } from './time';
@@ -25,14 +28,12 @@ import { makeVerdicts, type Verdicts } from './verdicts';
 export const makeSubject = (stage: Stage, component: unknown, options: ReadOptions): Subject =>
   new View(stage, component, options) as unknown as Subject;
 
-type Acts = ReturnType<typeof makeGestures>;
-
 // Methods are fields, so that a test may destructure them: `const { find } = board`.
 class View implements Omit<Subject, 'part' | 'given'> {
   readonly #stage: Stage;
   readonly #component: unknown;
   readonly #options: ReadOptions;
-  #acts: Acts | undefined;
+  #acts: Gestures | undefined;
   #verdicts: Verdicts | undefined;
   #time: Time | undefined;
   readonly name: string;
@@ -57,8 +58,8 @@ class View implements Omit<Subject, 'part' | 'given'> {
     return (this.#verdicts ??= makeVerdicts(this.#stage));
   }
 
-  get #act(): Acts {
-    return (this.#acts ??= makeGestures(this.#stage));
+  get #act(): Gestures {
+    return (this.#acts ??= new Gestures(this.#stage));
   }
 
   // Capture the stack of the user's call now: it is lost after the first await.
@@ -103,12 +104,29 @@ class View implements Omit<Subject, 'part' | 'given'> {
     this.#wait('vanishes', patience, (wait) => waitFor(wait, locator, false).then(() => undefined));
   readonly eventually = <T>(check: () => T | Promise<T>, patience: Patience = {}) =>
     this.#wait('eventually', patience, (wait) => waitForCheck(wait, check));
-  readonly click = (target: Target) => this.#step('click', (at) => this.#act.click(target, at));
-  readonly type = (target: Target, text: string) =>
-    this.#step('type', (at) => this.#act.type(target, text, at));
+  readonly click = (target: Target, how: ClickHow = {}) =>
+    this.#step('click', (at) => this.#act.click(target, how, at));
+  readonly hover = (target: Target) => this.#step('hover', (at) => this.#act.hover(target, at));
+  readonly leave = () => this.#step('leave', (at) => this.#act.leave(at));
+  readonly type = (target: Target, text: string, where: TypeWhere = {}) =>
+    this.#step('type', (at) => this.#act.type(target, text, where, at));
+  readonly compose = (target: Target, ...steps: string[]) =>
+    this.#step('compose', (at) => this.#act.compose(target, steps, at));
   readonly clear = (target: Target) => this.#step('clear', (at) => this.#act.clear(target, at));
-  readonly choose = (target: Target, ...options: string[]) =>
-    this.#step('choose', (at) => this.#act.choose(target, options, at));
+  readonly choose = (target: Target, ...wanted: (string | File)[]) =>
+    this.#step('choose', (at) => this.#act.choose(target, wanted, at));
+  readonly drop = (target: Target, ...files: File[]) =>
+    this.#step('drop', (at) => this.#act.drop(target, files, at));
+  readonly drag = (from: Target, to: Target | Distance) =>
+    this.#step('drag', (at) => this.#act.drag(from, to, at));
+  readonly scroll = (target: Target, by: Distance) =>
+    this.#step('scroll', (at) => this.#act.scroll(target, by, at));
+  readonly mark = (target: Target, text?: string) =>
+    this.#step('mark', (at) => this.#act.mark(target, text, at));
+  readonly copy = (target: Target) => this.#step('copy', (at) => this.#act.copy(target, at));
+  readonly cut = (target: Target) => this.#step('cut', (at) => this.#act.cut(target, at));
+  readonly paste = (target: Target, what?: Pasted) =>
+    this.#step('paste', (at) => this.#act.paste(target, what, at));
   readonly press = (keys: string, target?: Target) =>
     this.#step('press', (at) => this.#act.press(keys, target, at));
   readonly update = (props: object) =>

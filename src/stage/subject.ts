@@ -3,6 +3,9 @@ import type { Chronicle } from '../core/chronicle';
 import type { StandIn } from '../core/stand-in';
 import type { AskedRequest } from '../network/network';
 import type { Locator } from '../page/locators';
+import type { Pasted, TypeWhere } from '../page/gestures/acts';
+import type { Distance } from '../page/gestures/drag';
+import type { ClickHow } from '../page/gestures/click';
 import type { Part } from './parts';
 import type { Time } from './time';
 
@@ -81,16 +84,52 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
    */
   eventually<T>(check: () => T | Promise<T>, patience?: Patience): Promise<T>;
 
-  /** Clicks with the main button. @throws SIM-ACT-DISABLED, SIM-ACT-HIDDEN */
-  click(target: Target): Promise<void>;
-  /** Clicks a field and types into it, key by key. @throws SIM-ACT-FIELD */
-  type(target: Target, text: string): Promise<void>;
+  /**
+   * Clicks: once with the primary button, unless said otherwise.
+   *
+   * @param how `{ times: 2 }`, `{ button: 'secondary' }`, `{ holding: 'Shift' }`, `{ heldFor: 600 }` (milliseconds),
+   *   `{ pointer: 'touch' }`
+   * @throws SIM-ACT-DISABLED, SIM-ACT-HIDDEN, SIM-ACT-HOW, SIM-ACT-KEY
+   */
+  click(target: Target, how?: ClickHow): Promise<void>;
+  /** Moves the pointer onto an element, off what it was over before. @throws SIM-ACT-HIDDEN */
+  hover(target: Target): Promise<void>;
+  /** Moves the pointer off the page. */
+  leave(): Promise<void>;
+  /**
+   * Clicks a field and types into it, key by key, behind its text unless said otherwise.
+   *
+   * @param where `{ at: 0 }` places the caret, `{ over: 'North' }` types over a part of the text
+   * @throws SIM-ACT-FIELD, SIM-ACT-TEXT
+   */
+  type(target: Target, text: string, where?: TypeWhere): Promise<void>;
+  /** Composes a text in steps, as an accent or a syllable is: `compose(field, 'e', 'é')`. @throws SIM-ACT-FIELD */
+  compose(target: Target, ...steps: string[]): Promise<void>;
   /** Empties a field. @throws SIM-ACT-FIELD */
   clear(target: Target): Promise<void>;
-  /** Chooses options of a select or listbox by their text, or checks a checkbox or radio button. @throws SIM-ACT-OPTION */
-  choose(target: Target, ...options: string[]): Promise<void>;
+  /**
+   * Chooses options of a select or listbox by their text, a date, colour or place on a range by its value, files by
+   * a file input or what opens one. Without a value it checks a checkbox or radio button.
+   *
+   * @throws SIM-ACT-OPTION, SIM-ACT-VALUE, SIM-ACT-FILE
+   */
+  choose(target: Target, ...wanted: (string | File)[]): Promise<void>;
+  /** Drops files from outside of the page onto an element. @throws SIM-ACT-DROP, SIM-ACT-FILE */
+  drop(target: Target, ...files: File[]): Promise<void>;
+  /** Drags an element onto another, or by a distance in pixels: `{ right: 40, down: 10 }`. @throws SIM-ACT-HIDDEN, SIM-ACT-HOW */
+  drag(from: Target, to: Target | Distance): Promise<void>;
+  /** Turns the wheel over an element, by a distance in pixels: `{ down: 400 }`. @throws SIM-ACT-HOW */
+  scroll(target: Target, by: Distance): Promise<void>;
   /** Presses a key on the focused element, or on a target: `Enter`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
   press(keys: string, target?: Target): Promise<void>;
+  /** Selects a text of a field or of an element, or all of it. @throws SIM-ACT-TEXT */
+  mark(target: Target, text?: string): Promise<void>;
+  /** Copies what is selected of an element, or all of it. @returns the text on the clipboard */
+  copy(target: Target): Promise<string>;
+  /** Cuts what is selected of a field, or all of it. @returns the text on the clipboard */
+  cut(target: Target): Promise<string>;
+  /** Pastes a text, files, or what was copied before. */
+  paste(target: Target, what?: Pasted): Promise<void>;
 
   /** The time the subject lives in. It stands still with the option `time: 'virtual'`. */
   readonly time: Time;

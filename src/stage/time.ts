@@ -198,7 +198,7 @@ function inLine(clock: VirtualClock, work: () => Promise<void>): Promise<void> {
 }
 
 /** Moves the clock, runs what is due on the way, and comes to rest after each. */
-async function moveTo(stage: Stage, clock: VirtualClock, to: number): Promise<void> {
+export async function moveTo(stage: Stage, clock: VirtualClock, to: number): Promise<void> {
   await stage.moving(async () => {
     await stage.atRest();
     stage.chronicle.add('moved', 'the clock', { detail: printSpan(to - clock.now()), trigger: true });

@@ -1,178 +1,207 @@
-// Prints as JSON what a page hears: of a real person's input in a real browser, of our gestures in the
-// same browser, and of our gestures in a simulated page.
+// Prints as JSON what a page hears in each sequence: of a real person's input in a real browser, of our
+// gestures in the same browser, and of our gestures in a simulated page.
+import { Script } from 'node:vm';
 import { build } from 'esbuild';
-import { JSDOM } from 'jsdom';
+import { JSDOM, VirtualConsole } from 'jsdom';
 import { openBrowser } from '../../scripts/browser.mjs';
+import { sequences } from './sequences/index.mjs';
 
-const source = `
-  export { click, moveFocus } from './src/page/gestures/click';
-  export { press, typeKeys, clearField } from './src/page/gestures/keyboard';
-  export { choose } from './src/page/gestures/choose';`;
-const { outputFiles } = await build({
-  stdin: { contents: source, resolveDir: process.cwd() },
-  bundle: true,
-  format: 'iife',
-  globalName: 'gestures',
-  write: false,
-});
-const code = outputFiles[0].text;
-
-const html = `<!doctype html><html lang="en"><body style="margin: 40px">
-  <form id="form">
-    <p><label id="label">Note <input id="note"></label></p>
-    <p><input id="marked" type="checkbox"></p>
-    <p><input id="calm" type="radio" name="mood" checked><input id="angry" type="radio" name="mood"></p>
-    <p><textarea id="log"></textarea></p>
-    <p><button id="save" type="button">Save</button> <button id="off" disabled>Off</button></p>
-  </form></body></html>`;
+const [only = ''] = process.argv.slice(2);
+const chosen = Object.entries(sequences).filter(([name]) => name.includes(only));
 
 /** Runs in the page: writes down every event that reaches an element with an id. */
 function listen(window) {
-  const heard = [];
-  const pointer = ['over', 'enter', 'move', 'down', 'up'].flatMap((what) => [
-    `pointer${what}`,
-    `mouse${what}`,
-  ]);
-  const others = [
-    'click',
-    'focus',
-    'focusin',
-    'blur',
-    'focusout',
-    'keydown',
-    'keypress',
-    'keyup',
-    'beforeinput',
-    'input',
-    'change',
-    'submit',
+  let heard = [];
+  const each = (before, ...names) => names.map((name) => before + name);
+  const types = [
+    ...each('pointer', 'over', 'enter', 'move', 'down', 'up', 'out', 'leave', 'cancel'),
+    ...each('mouse', 'over', 'enter', 'move', 'down', 'up', 'out', 'leave'),
+    ...each('touch', 'start', 'move', 'end', 'cancel'),
+    ...each('drag', 'start', '', 'enter', 'over', 'leave', 'end'),
+    ...each('key', 'down', 'press', 'up'),
+    ...each('composition', 'start', 'update', 'end'),
+    ...['click', 'dblclick', 'auxclick', 'contextmenu', 'wheel', 'scroll', 'drop', 'copy', 'cut', 'paste'],
+    ...['focus', 'focusin', 'blur', 'focusout', 'beforeinput', 'input', 'change', 'search'],
+    ...['submit', 'reset', 'invalid', 'cancel', 'close', 'beforetoggle', 'toggle'],
   ];
-  for (const type of [...pointer, ...others]) {
+  const idOf = (node) => node?.id ?? '';
+  const keysOf = (event) =>
+    ['ctrlKey', 'shiftKey', 'altKey', 'metaKey'].filter((key) => event[key]).map((key) => key.slice(0, -3));
+  const details = {
+    key: (event) => [event.key, event.code, event.keyCode, ...keysOf(event)],
+    mouse: (event) => [
+      event.button,
+      event.buttons,
+      event.detail,
+      ...keysOf(event),
+      idOf(event.relatedTarget),
+    ],
+    pointer: (event) => [event.button, event.buttons, event.pointerType, idOf(event.relatedTarget)],
+    input: (event) => [event.inputType, event.data, event.target.value ?? event.target.textContent],
+    focus: (event) => [idOf(event.relatedTarget)],
+    composition: (event) => [event.data],
+    drag: (event) => [event.button, event.buttons, event.dataTransfer?.files.length],
+    submit: (event) => [idOf(event.submitter)],
+    toggle: (event) => [event.oldState, event.newState],
+  };
+  const kindOf = (type) => {
+    if (/^(key|mouse|pointer|composition|submit)/.test(type))
+      return /^(key|mouse|pointer|composition|submit)/.exec(type)[0];
+    if (/^(click|dblclick|auxclick|contextmenu)$/.test(type)) return 'mouse';
+    if (/^(drag|drop)/.test(type)) return 'drag';
+    if (/^(focus|blur)/.test(type)) return 'focus';
+    if (/input$/.test(type)) return 'input';
+    return /toggle$/.test(type) ? 'toggle' : '';
+  };
+  for (const type of types) {
     const hear = (event) => {
       const { id } = event.target;
-      if (!id || (id === 'form' && type !== 'submit')) return;
-      if (type === 'submit') event.preventDefault();
-      const told = type.startsWith('key')
-        ? event.key
-        : type.endsWith('input')
-          ? `${event.inputType ?? ''}:${event.data ?? ''}`
-          : type === 'click'
-            ? event.detail
-            : /down$/.test(type)
-              ? event.buttons
-              : '';
-      heard.push(`${type} ${id} ${told}`.trim());
+      if (!id || (type === 'scroll' && heard.some((one) => one.event.type === 'scroll'))) return;
+      const told = details[kindOf(type)]?.(event) ?? [];
+      heard.push({
+        event,
+        told: [type, id, ...told.filter((part) => part !== '' && part !== undefined)].join(' '),
+      });
     };
     window.document.addEventListener(type, hear, true);
   }
-  window.heard = heard;
+  window.addEventListener('submit', (event) => event.target.method !== 'dialog' && event.preventDefault());
+  window.heard = () => {
+    const told = heard.map(({ event, told }) => told + (event.defaultPrevented ? ' prevented' : ''));
+    heard = [];
+    // How often a browser tells that something is still over an element depends on its speed.
+    const once = told.filter((one, at) => one !== told[at - 1]);
+    // These come in tasks of their own, whose order a browser does not promise.
+    const isQueued = (one) => /^(toggle|close) /.test(one);
+    return [...once.filter((one) => !isQueued(one)), ...once.filter(isQueued).sort()];
+  };
 }
 
-/** What is done, by a person with a mouse and keyboard, and by our gestures. */
-const steps = [
-  ['click a button', async (page) => page.click('#save'), (g, $, send) => g.click($('save'), send)],
-  [
-    'type into a field',
-    async (page) => {
-      await page.click('#note');
-      await page.keyboard.type('Ab');
-    },
-    async (g, $, send) => {
-      await g.click($('note'), send);
-      await g.typeKeys($('note'), 'Ab', send);
-    },
-  ],
-  [
-    'take a letter back',
-    async (page) => page.keyboard.press('Backspace'),
-    (g, $, send) => g.press($('note'), 'Backspace', send),
-  ],
-  [
-    'leave by Tab',
-    async (page) => page.keyboard.press('Tab'),
-    (g, $, send) => g.press($('note'), 'Tab', send),
-  ],
-  [
-    'check by the space bar',
-    async (page) => page.keyboard.press('Space'),
-    (g, $, send) => g.press($('marked'), 'Space', send),
-  ],
-  ['uncheck by a click', async (page) => page.click('#marked'), (g, $, send) => g.click($('marked'), send)],
-  ['choose a radio button', async (page) => page.click('#angry'), (g, $, send) => g.click($('angry'), send)],
-  [
-    'go to the other by an arrow',
-    async (page) => page.keyboard.press('ArrowLeft'),
-    (g, $, send) => g.press($('angry'), 'ArrowLeft', send),
-  ],
-  [
-    'break a line',
-    async (page) => {
-      await page.click('#log');
-      await page.keyboard.press('Enter');
-    },
-    async (g, $, send) => {
-      await g.click($('log'), send);
-      await g.press($('log'), 'Enter', send);
-    },
-  ],
-  [
-    'press a button by Enter',
-    async (page) => {
-      await page.focus('#save');
-      await page.keyboard.press('Enter');
-    },
-    async (g, $, send) => {
-      await g.moveFocus($('save'), $('save').ownerDocument, send);
-      await g.press($('save'), 'Enter', send);
-    },
-  ],
-  [
-    'press a button by the space bar',
-    async (page) => page.keyboard.press('Space'),
-    (g, $, send) => g.press($('save'), 'Space', send),
-  ],
-];
+const htmlOf = ({ on }) => `<!doctype html><html lang="en"><body style="margin: 40px">${on}</body></html>`;
 
-/** What a page has heard in each step. */
-async function record(act, hear) {
-  const heard = {};
-  for (const [name, real, ours] of steps) {
-    await act(real, ours);
-    heard[name] = await hear();
-  }
-  return heard;
+/** Runs in the page: where a sequence begins. */
+function begin(window, { start, caret, before }) {
+  if (before) window.eval(before);
+  if (start) window.document.getElementById(start).focus();
+  if (caret) window.document.getElementById(start).setSelectionRange(...caret);
 }
-
-const { browser, close } = await openBrowser();
-const openPage = async () => {
-  const page = await browser.newPage();
-  await page.setContent(html);
-  await page.evaluate(`(${listen})(window)`);
-  await page.evaluate(code.replace(/^("use strict";)?\s*var gestures/m, 'window.gestures'));
-  return page;
-};
-const hearIn = (page) => () => page.evaluate(() => window.heard.splice(0));
-
-const person = await openPage();
-const real = await record((act) => act(person), hearIn(person));
-const acted = await openPage();
-const ours = await record(
-  (_, act) =>
-    acted.evaluate(`(${act})(window.gestures, (id) => document.getElementById(id), (work) => work())`),
-  hearIn(acted),
-);
-await close();
-
-const { window } = new JSDOM(html, { runScripts: 'outside-only', pretendToBeVisual: true });
-listen(window);
-window.eval(code.replace(/^("use strict";)?\s*var gestures/m, 'window.gestures'));
-const simulated = await record(
-  (_, act) =>
-    act(
-      window.gestures,
-      (id) => window.document.getElementById(id),
-      (work) => work(),
+/** Runs in the page: what is left of it. */
+function stateOf(window) {
+  const fields = [...window.document.querySelectorAll('input,textarea,select,[contenteditable]')];
+  return [
+    `focus ${window.document.activeElement.id}`,
+    ...fields.map(
+      ({ id, type, value, textContent, checked }) =>
+        `${id} ${/checkbox|radio/.test(type) ? checked : type === 'file' ? '' : (value ?? textContent)}`,
     ),
-  () => window.heard.splice(0),
-);
-console.log(JSON.stringify({ real, ours, simulated }));
+    ...[...window.document.querySelectorAll('details,dialog')].map(({ id, open }) => `${id} ${open}`),
+  ];
+}
+
+const heardOf = {};
+const note = (who, name, heard) => {
+  const { ignores } = sequences[name];
+  const told = ignores ? heard.filter((one) => !one.startsWith(ignores)) : heard;
+  (heardOf[name] ??= {})[who] = told;
+};
+
+const tick = () => new Promise((done) => setTimeout(done, 20));
+/** Lets each sequence be acted in a browser of its own, so that it has its own focus and clipboard. */
+async function inBrowser(who, open, act) {
+  const { browser, close } = await openBrowser();
+  try {
+    for (const [name, sequence] of chosen) {
+      const page = await open(browser);
+      await page.setContent(htmlOf(sequence));
+      await page.waitForFunction('document.hasFocus()');
+      await page.evaluate(`(${begin})(window, ${JSON.stringify(sequence)})`);
+      await tick();
+      await page.evaluate(`(${listen})(window)`);
+      await act(sequence, page);
+      await tick();
+      note(who, name, await page.evaluate(`[...heard(), ...(${stateOf})(window)]`));
+    }
+  } finally {
+    await close();
+  }
+}
+
+/** A person's input, each time on a page whose pointer is nowhere yet. */
+async function really() {
+  let last;
+  const open = async (browser) => {
+    await last?.close();
+    return (last = await browser.newPage());
+  };
+  await inBrowser('real', open, async ({ real }, page) => real(page, await page.createCDPSession()));
+}
+
+/** Our gestures, on one page. */
+async function byOurs(code) {
+  let page;
+  const open = async (browser) => {
+    if (page) return page;
+    page = await browser.newPage();
+    await page.evaluate(code);
+    return page;
+  };
+  await inBrowser('ours', open, ({ ours }) => page.evaluate(`(${perform})(window, ${JSON.stringify(ours)})`));
+}
+
+/** Lets each sequence be acted in a simulated page. */
+async function simulated(code) {
+  const script = new Script(code);
+  for (const [name, sequence] of chosen) {
+    const dom = new JSDOM(htmlOf(sequence), {
+      runScripts: 'dangerously',
+      pretendToBeVisual: true,
+      virtualConsole: new VirtualConsole(),
+    });
+    const { window } = dom;
+    script.runInContext(dom.getInternalVMContext());
+    window.gestures.supplyFeatures(window);
+    begin(window, sequence);
+    await tick();
+    listen(window);
+    await perform(window, sequence.ours);
+    await tick();
+    note('simulated', name, [...window.heard(), ...stateOf(window)]);
+    window.close();
+  }
+}
+
+const bundle = async () => {
+  const contents = `
+    export { personAt } from './src/page/gestures/acts';
+    export { supplyFeatures } from './src/page/globals/features';`;
+  const { outputFiles } = await build({
+    stdin: { contents, resolveDir: process.cwd() },
+    bundle: true,
+    format: 'iife',
+    globalName: 'gestures',
+    minify: true,
+    write: false,
+  });
+  return outputFiles[0].text.replace(/^("use strict";)?\s*var gestures/, '$1window.gestures');
+};
+
+/** Runs in the page: our gestures, on elements that are told by their ids. */
+async function perform(window, calls) {
+  const wait = (ms) => new Promise((done) => window.setTimeout(done, ms));
+  const acts = window.gestures.personAt({ document: window.document, send: (work) => work(), wait });
+  const read = (one, at, name) =>
+    one?.file
+      ? new window.File(['{}'], one.file)
+      : typeof one === 'string' && name !== 'press' && (at === 0 || name === 'drag')
+        ? window.document.getElementById(one)
+        : one;
+  for (const [name, ...args] of calls) {
+    await acts[name](...args.map((one, at) => read(one, at, name)));
+    // A person is slower than what waits for the next task.
+    await wait(5);
+  }
+}
+
+const code = await bundle();
+await Promise.all([really(), byOurs(code), simulated(code)]);
+console.log(JSON.stringify(chosen.map(([name, { differs = {} }]) => ({ name, differs, ...heardOf[name] }))));

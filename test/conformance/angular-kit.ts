@@ -1,5 +1,6 @@
 import { isolate, isolateWith, stub } from 'simulacra/angular';
 import * as components from './angular';
+import { Bench } from './bench-angular';
 import type { Kit } from './specification';
 
 const { GateSign, Keeper, Unread, YardOpen, ...rest } = components;
@@ -17,5 +18,5 @@ export const angularKit = (framework: string): Kit => ({
   note: '<p role="note">{{ hive.name }}</p>',
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   scaleFeed: () => import('./scale-angular'),
-  components: rest,
+  components: { ...rest, Bench },
 });

@@ -1,4 +1,5 @@
 import 'simulacra/jest';
+import { Bench } from './bench-react';
 import { isolate, isolateWith, stub, type Wrapper } from 'simulacra/react';
 import {
   Component,
@@ -52,7 +53,7 @@ conform({
   note: ({ hive }: { hive: { name: string } }) => <p role="note">{hive.name}</p>,
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   scaleFeed: () => import('./scale-react'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live },
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live, Bench },
 });
 
 describe(`React ${version}, its own ways`, () => {

@@ -16,6 +16,7 @@ import {
 } from 'simulacra';
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
+import { handled } from './gestures';
 import { guarded } from './guards';
 import { timely } from './time';
 import { trust } from './trust';
@@ -72,6 +73,8 @@ export interface Kit {
     readonly Runner: Any;
     /** Does what `play` says when it is mounted and by its button "Go", and shows the text it is told to. */
     readonly Live: Any;
+    /** Tells what is done to it, by `onTold`. */
+    readonly Bench: Any;
   };
 }
 
@@ -423,6 +426,7 @@ export function conform(kit: Kit): void {
     trust(kit);
     timely(kit);
     guarded(kit);
+    handled(kit);
 
     describe('the end of a test', () => {
       it('reports a request that nobody answered', async () => {

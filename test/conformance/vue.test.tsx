@@ -1,5 +1,6 @@
 /** @jsxImportSource vue */
 import 'simulacra/jest';
+import { Bench } from './bench-vue';
 import { VueQueryPlugin, QueryClient, useQuery } from '@tanstack/vue-query';
 import { createPinia, defineStore } from 'pinia';
 import type { SimulacraError } from 'simulacra';
@@ -61,7 +62,7 @@ conform({
   note: ({ hive }: { hive: { name: string } }) => h('p', { role: 'note' }, hive.name),
   wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
   scaleFeed: () => import('./ScaleFeed.vue'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live },
+  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live, Bench },
 });
 
 const failure = async (work: Promise<unknown>): Promise<SimulacraError> =>

@@ -106,26 +106,30 @@ it.each<[string, string, () => unknown]>([
   [
     'a dialog',
     'opens and closes with a value',
-    () => {
+    async () => {
       const dialog = make('<dialog></dialog>') as HTMLDialogElement;
       const told: string[] = [];
       dialog.addEventListener('close', () => told.push(dialog.returnValue));
       dialog.showModal();
       const was = dialog.open;
       dialog.close('saved');
+      await soon();
       return was && !dialog.open && told[0] === 'saved';
     },
   ],
   [
     'a popover',
-    'tells of being toggled',
-    () => {
+    'tells of being toggled, in a task of its own',
+    async () => {
       const box = make('<p popover></p>');
       const told: string[] = [];
       box.addEventListener('toggle', (event) => told.push((event as ToggleEvent).newState));
       box.showPopover();
+      const atOnce = told.length;
+      await soon();
       box.togglePopover();
-      return told.join() === 'open,closed';
+      await soon();
+      return atOnce === 0 && told.join() === 'open,closed';
     },
   ],
   [
@@ -140,8 +144,8 @@ it.each<[string, string, () => unknown]>([
       return false;
     },
   ],
-])('%s: %s', (_, __, holds) => {
-  expect(holds()).toBe(true);
+])('%s: %s', async (_, __, holds) => {
+  expect(await holds()).toBe(true);
 });
 
 it('tells of an element in view, and of no size', async () => {

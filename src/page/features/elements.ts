@@ -1,5 +1,6 @@
 import { emptyRect } from './rect';
-import { forgetModal, isOpenPopover, noteModal, setPopover } from './top-layer';
+import { dialogFeatures } from './dialogs';
+import { isOpenPopover, setPopover } from './top-layer';
 
 type Features = Record<string, PropertyDescriptor | ((...args: never[]) => unknown)>;
 
@@ -75,13 +76,6 @@ const innerText: PropertyDescriptor = {
   },
 };
 
-const returned = new WeakMap<Element, string>();
-
-function showDialog(this: HTMLDialogElement): void {
-  this.setAttribute('open', '');
-  this.querySelector<HTMLElement>('[autofocus]')?.focus();
-}
-
 /** What elements have, by the class it belongs to. */
 export const elementFeatures: Readonly<Record<string, Features>> = {
   'Element.prototype': {
@@ -117,29 +111,7 @@ export const elementFeatures: Readonly<Record<string, Features>> = {
       return force;
     },
   },
-  'HTMLDialogElement.prototype': {
-    show: showDialog,
-    showModal(this: HTMLDialogElement) {
-      noteModal(this);
-      showDialog.call(this);
-    },
-    close(this: HTMLDialogElement, value?: string) {
-      if (!this.hasAttribute('open')) return;
-      this.removeAttribute('open');
-      forgetModal(this);
-      if (value !== undefined) returned.set(this, String(value));
-      const { Event } = this.ownerDocument.defaultView as unknown as typeof globalThis;
-      this.dispatchEvent(new Event('close'));
-    },
-    returnValue: {
-      get(this: Element) {
-        return returned.get(this) ?? '';
-      },
-      set(this: Element, value: unknown) {
-        returned.set(this, String(value));
-      },
-    },
-  },
+  'HTMLDialogElement.prototype': dialogFeatures,
   'SVGElement.prototype': {
     getBBox(this: Node) {
       return rect(this);

@@ -1,6 +1,7 @@
 import type { Page } from '../../core/replace';
 import { documentFeatures } from './document';
 import { elementFeatures } from './elements';
+import { makeEventClasses } from './events';
 import { makeMatchMedia } from './media';
 import { makeObservers } from './observers';
 import { makeWindowFeatures } from './window';
@@ -19,7 +20,12 @@ export function makeFeature(page: Page, place: string, name: string): PropertyDe
 function featuresOf(page: Page): Record<string, unknown> {
   let found = windows.get(page);
   if (!found) {
-    found = { ...makeObservers(page), ...makeWindowFeatures(page), matchMedia: makeMatchMedia(page) };
+    found = {
+      ...makeObservers(page),
+      ...makeWindowFeatures(page),
+      ...makeEventClasses(page as unknown as typeof globalThis),
+      matchMedia: makeMatchMedia(page),
+    };
     windows.set(page, found);
   }
   return found;

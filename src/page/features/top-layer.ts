@@ -19,12 +19,40 @@ const unsupported = (element: Element): unknown =>
 export function setPopover(element: Element, isOpen: boolean): void {
   if (!isPopover(element)) throw unsupported(element);
   if (open.has(element) === isOpen) return;
+  const states = statesOf(isOpen);
+  const { ToggleEvent } = windowOf(element);
+  // Only showing can be prevented.
+  const before = new ToggleEvent('beforetoggle', { ...states, cancelable: isOpen });
+  if (!element.dispatchEvent(before) && isOpen) return;
   if (isOpen) open.add(element);
   else open.delete(element);
-  const { Event } = windowOf(element);
-  const [oldState, newState] = isOpen ? ['closed', 'open'] : ['open', 'closed'];
-  element.dispatchEvent(Object.assign(new Event('toggle'), { oldState, newState }));
+  tellToggled(element, isOpen);
 }
+
+/** What a toggle event says of before and after. */
+export const statesOf = (isOpen: boolean): { oldState: string; newState: string } =>
+  isOpen ? { oldState: 'closed', newState: 'open' } : { oldState: 'open', newState: 'closed' };
+
+// What an element was before the toggle event that is still to come.
+const untold = new WeakMap<Element, string>();
+
+/** Tells in a task of its own that a popover or a dialog was shown or hidden; once for several times. */
+export function tellToggled(element: Element, isOpen: boolean): void {
+  const { oldState } = statesOf(isOpen);
+  const before = untold.get(element);
+  untold.set(element, before ?? oldState);
+  if (before !== undefined) return;
+  const { ToggleEvent, setTimeout: later } = windowOf(element);
+  later(() => {
+    const since = untold.get(element)!;
+    untold.delete(element);
+    const now = isShown(element) ? 'open' : 'closed';
+    element.dispatchEvent(new ToggleEvent('toggle', { oldState: since, newState: now }));
+  }, 0);
+}
+
+const isShown = (element: Element): boolean =>
+  element.localName === 'dialog' ? element.hasAttribute('open') : isOpenPopover(element);
 
 const modals = once('modals', () => new WeakSet<Element>());
 

@@ -2,33 +2,37 @@ import { type Circumstances } from '../../core/errors/registry';
 import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
-import { whyBehind, whyHidden } from '../hidden';
+import { whyBehind, whyHidden, whyUntouchable } from '../hidden';
 import { nameOrTextOf } from '../names';
 import { fieldSelector } from '../query';
 import { whyUnusable } from '../states';
 
+/** What a gesture needs of an element. */
+export interface Need {
+  /** False for what can be done to a disabled element as well, as hovering. */
+  readonly isEnabled?: boolean;
+  /** False for what is done by the keyboard alone. */
+  readonly isPointed?: boolean;
+}
+
 /** @throws SIM-ACT-HIDDEN, SIM-ACT-DISABLED where a person could not reach or use the element */
-export function refuseUnable(element: Element, act: string, circumstances: Circumstances): void {
-  const hidden = element.isConnected
-    ? (whyHidden(element, false) ?? whyBehind(element))
-    : 'it has been taken off the page';
-  if (hidden) refuse('SIM-ACT-HIDDEN', { act, element: describe(element), why: hidden }, circumstances);
-  const inert = element.closest('[inert]');
-  if (inert)
-    refuse(
-      'SIM-ACT-HIDDEN',
-      { act, element: describe(element), why: 'it is inside of something inert' },
-      circumstances,
-    );
-  const disabled = whyUnusable(element);
-  if (disabled) refuse('SIM-ACT-DISABLED', { act, element: describe(element), why: disabled }, circumstances);
-  if (/pointer-events:\s*none/.test(element.getAttribute('style') ?? '')) {
-    refuse(
-      'SIM-ACT-HIDDEN',
-      { act, element: describe(element), why: 'pointer-events: none lets the pointer through' },
-      circumstances,
-    );
-  }
+export function refuseUnable(
+  element: Element,
+  act: string,
+  circumstances: Circumstances,
+  { isEnabled = true, isPointed = true }: Need = {},
+): void {
+  const told = { act, element: describe(element) };
+  const hidden = whyOutOfReach(element) ?? (isPointed ? whyUntouchable(element) : undefined);
+  if (hidden) refuse('SIM-ACT-HIDDEN', { ...told, why: hidden }, circumstances);
+  const disabled = isEnabled ? whyUnusable(element) : undefined;
+  if (disabled) refuse('SIM-ACT-DISABLED', { ...told, why: disabled }, circumstances);
+}
+
+function whyOutOfReach(element: Element): string | undefined {
+  if (!element.isConnected) return 'it has been taken off the page';
+  const hidden = whyHidden(element, false) ?? whyBehind(element);
+  return hidden ?? (element.closest('[inert]') ? 'it is inside of something inert' : undefined);
 }
 
 /** @throws SIM-ACT-FIELD for what nobody can type into, SIM-ACT-DISABLED for what is read-only */

@@ -5,33 +5,48 @@ import { foldSpace, quoteCode } from '../locators';
 import { nameOrTextOf } from '../names';
 import { roleOf } from '../roles';
 import { checkedOf, whyUnusable } from '../states';
-import { click, moveFocus } from './click';
-import { dispatch, sendPointer, type Send } from './dispatch';
+import { activate } from './clicks';
+import { dispatch } from './events';
+import { chooseFiles } from './files';
+import { pickedTypes } from './fields';
+import type { Person } from './person';
+import { click } from './click';
+import { letGo, moveTo, pressDown } from './pointer';
+import { pick } from './values';
 
 /**
- * Chooses an option of a select, a checkbox, a radio button, or an option of an ARIA listbox or radio group.
- * An option that is already chosen stays as it is.
+ * Chooses files in a file input, a value of a date, colour or range, an option of a select, a checkbox, a radio
+ * button, or an option of an ARIA listbox or radio group. An option that is already chosen stays as it is.
  *
- * @throws SIM-ACT-OPTION, SIM-ACT-DISABLED
+ * @throws SIM-ACT-OPTION, SIM-ACT-VALUE, SIM-ACT-FILE, SIM-ACT-DISABLED
  */
-export async function choose(element: Element, options: readonly string[], send: Send): Promise<void> {
-  if (element.localName === 'select') return chooseInSelect(element as HTMLSelectElement, options, send);
+export async function choose(
+  person: Person,
+  element: Element,
+  wanted: readonly (string | File)[],
+): Promise<void> {
+  const files = wanted.filter((one) => typeof one !== 'string');
+  if (files.length > 0) return chooseFiles(person, element, files);
+  const options = wanted as readonly string[];
+  if (element.localName === 'select') return chooseInSelect(person, element as HTMLSelectElement, options);
   if (options.length === 0) {
-    if (checkedOf(element) !== true) await click(element, send);
+    if (checkedOf(element) !== true) await click(person, element);
     return;
   }
+  if (element.localName === 'input' && pickedTypes.test((element as HTMLInputElement).type))
+    return pick(person, element as HTMLInputElement, options[0]!);
   if (roleOf(element) === 'combobox' && element.getAttribute('aria-expanded') !== 'true')
-    await click(element, send);
+    await click(person, element);
   for (const option of options) {
     const found = findOption(element, option);
-    if (checkedOf(found) !== true) await click(found, send);
+    if (checkedOf(found) !== true) await click(person, found);
   }
 }
 
 async function chooseInSelect(
+  person: Person,
   select: HTMLSelectElement,
   wanted: readonly string[],
-  send: Send,
 ): Promise<void> {
   const options = [...select.options];
   const found = wanted.map((text) => {
@@ -48,10 +63,11 @@ async function chooseInSelect(
     const why = whyUnusable(option);
     return why ? refuse('SIM-ACT-DISABLED', { act: 'choose', element: describe(option), why }) : option;
   });
-  await send(() => void sendPointer(select, 'down'));
-  await moveFocus(select, select.ownerDocument, send);
-  await send(() => void sendPointer(select, 'up'));
-  await send(() => void dispatch(select, 'click', { detail: 1 }));
+  const { send } = person;
+  await moveTo(person, select);
+  await pressDown(person, select, 1);
+  await letGo(person, select, 1);
+  await activate(person, select, { ...person.place, detail: 1 });
   await send(() => {
     for (const option of found) option.selected = true;
     dispatch(select, 'input');

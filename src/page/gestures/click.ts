@@ -1,41 +1,52 @@
-import { commitChange } from './edit';
-import { dispatch, focusTargetOf, sendPointer, type Send } from './dispatch';
+import { activate } from './clicks';
+import { tell } from './events';
+import { whileHolding } from './keyboard';
+import { readHeld } from './keys';
+import { holding, type Person } from './person';
+import { asPointer, buttons, isOff, letGo, moveTo, pressDown } from './pointer';
+import { tap } from './touch';
+
+/** How a click is done, where it is not one short press of the primary button. */
+export interface ClickHow {
+  /** Which button of the mouse: the primary one unless said otherwise. @see https://www.w3.org/TR/uievents/#dom-mouseevent-button */
+  readonly button?: 'primary' | 'auxiliary' | 'secondary';
+  /** How many times in a row: 2 is a double click. */
+  readonly times?: number;
+  /** Keys that are held meanwhile: `Shift`, `Control+Shift`. */
+  readonly holding?: string;
+  /** How long the button is down, in milliseconds or as `'600ms'`. */
+  readonly heldFor?: number | string;
+  /** What it is done with: a mouse, or a finger. */
+  readonly pointer?: 'mouse' | 'touch';
+}
 
 /**
- * A click with the main button: the pointer moves onto the element, presses and releases.
+ * A click: the pointer moves onto the element, presses and releases.
  *
  * @see https://www.w3.org/TR/uievents/#events-mouseevent-event-order
+ * @throws SIM-ACT-KEY for keys that cannot be held
  */
-export async function click(element: Element, send: Send): Promise<void> {
-  await hoverOn(element, send);
-  await press(element, send);
-  await release(element, send);
+export async function click(person: Person, element: Element, how: ClickHow = {}): Promise<void> {
+  const { times = 1, pointer = 'mouse' } = how;
+  await whileHolding(person, readHeld(how.holding), async () => {
+    if (pointer === 'touch') return tap(person, element, Number(how.heldFor ?? 0));
+    await moveTo(person, element);
+    for (let count = 1; count <= times; count++) await clickOnce(person, element, count, how);
+  });
 }
 
-async function hoverOn(element: Element, send: Send): Promise<void> {
-  await send(() => void sendPointer(element, 'over'));
-  await send(() => void sendPointer(element, 'move'));
-}
-
-async function press(element: Element, send: Send): Promise<void> {
-  let allowed = true;
-  await send(() => void (allowed = sendPointer(element, 'down')));
-  if (allowed) await moveFocus(focusTargetOf(element), element.ownerDocument, send);
-}
-
-async function release(element: Element, send: Send): Promise<void> {
-  // If the press removed or disabled the element, no click follows.
+async function clickOnce(person: Person, element: Element, count: number, how: ClickHow): Promise<void> {
+  const { button = 'primary' } = how;
+  const heldFor = Number(how.heldFor ?? 0);
+  const isMuted = await pressDown(person, element, count, button);
+  if (heldFor > 0) await person.wait(heldFor);
+  // If the press removed the element, no click follows.
   if (!element.isConnected) return;
-  await send(() => void sendPointer(element, 'up'));
-  if (!element.isConnected || element.matches(':disabled')) return;
-  await send(() => void dispatch(element, 'click', { detail: 1, pointerId: 1, pointerType: 'mouse' }));
-}
-
-/** Moves the focus as a person does; a field that is left tells what was changed in it. */
-export async function moveFocus(target: HTMLElement | null, document: Document, send: Send): Promise<void> {
-  const before = document.activeElement as HTMLElement | null;
-  if (before === target) return;
-  if (before && before !== document.body) await commitChange(before, send);
-  if (target) await send(() => target.focus());
-  else if (before && before !== document.body) await send(() => before.blur());
+  await letGo(person, element, count, button, isMuted);
+  if (!element.isConnected || isOff(element)) return;
+  const init = { ...asPointer, ...person.place, button: buttons[button][0], detail: count };
+  if (button !== 'primary') return void (await tell(person.send, element, 'auxclick', init));
+  await activate(person, element, init);
+  if (count === 2 && element.isConnected)
+    await tell(person.send, element, 'dblclick', { ...person.place, ...holding(person), detail: 2 });
 }

@@ -1,113 +1,136 @@
 import { once } from '../../core/shared';
 import { isEditable } from '../describe';
-import { dispatch, pageOf, type Send } from './dispatch';
+import { editContent } from './content';
+import { dispatch, tell, type Send } from './events';
+import {
+  noteEntered,
+  placeCaret,
+  select,
+  selectionOf,
+  show,
+  shownIn,
+  takes,
+  type Field,
+  type Selected,
+} from './fields';
+import { placeBeside, type Reach } from './words';
 
-type Field = HTMLInputElement | HTMLTextAreaElement;
-
-// The value of a field when it got the focus. Leaving it with another value is a change.
-const entered = once('entered', () => new WeakMap<Element, string>());
-
-/** The value setter of the platform: frameworks watch the element's own one to tell their writing from a person's. */
-export function writeValue(field: Element, value: string): void {
-  const page = pageOf(field);
-  const Kind = field.localName === 'textarea' ? page.HTMLTextAreaElement : page.HTMLInputElement;
-  Object.getOwnPropertyDescriptor(Kind.prototype, 'value')!.set!.call(field, value);
+/** One edit: text that is put in, or null for taking away. @see https://www.w3.org/TR/input-events-2/ */
+export interface Edit {
+  readonly inputType: InputType;
+  readonly data: string | null;
+  /** How much is taken away where nothing is selected, and on which side of the caret. */
+  readonly reach?: Reach;
+  readonly isForward?: boolean;
 }
+type InputType =
+  | 'insertText'
+  | 'insertLineBreak'
+  | 'insertParagraph'
+  | 'insertCompositionText'
+  | 'insertFromPaste'
+  | 'insertFromDrop'
+  | 'deleteByCut'
+  | `delete${'Content' | 'Word' | 'SoftLine'}${'Backward' | 'Forward'}`;
 
-/** Sends `change` where the field was edited since it was entered. */
-export async function commitChange(field: Element, send: Send): Promise<void> {
-  const before = entered.get(field);
-  entered.delete(field);
-  if (before === undefined || before === (field as Field).value) return;
-  await send(() => void dispatch(field, 'change'));
-}
+export const insertion = (data: string): Edit => ({ inputType: 'insertText', data });
+export const removal = (reach: Reach, isForward: boolean): Edit => ({
+  inputType: `delete${reach === 'word' ? 'Word' : reach === 'line' ? 'SoftLine' : 'Content'}${isForward ? 'Forward' : 'Backward'}`,
+  data: null,
+  reach,
+  isForward,
+});
 
-/** Replaces what is selected in a field (or what stands before the caret) by a text. */
+/** Replaces what is selected in a field (or what stands beside the caret) by a text. */
 export async function editText(field: Element, edit: Edit, send: Send): Promise<void> {
   if (isEditable(field)) return editContent(field, edit, send);
   const input = field as Field;
-  const before = input.value;
-  if (!entered.has(field)) entered.set(field, before);
-  const { value, caret } = apply(edit, before, selectionOf(input));
-  const { maxLength } = input;
-  if (edit.data !== null && maxLength >= 0 && value.length > maxLength) return;
   const told = { inputType: edit.inputType, data: edit.data };
-  let allowed = true;
-  await send(() => void (allowed = dispatch(field, 'beforeinput', told)));
-  if (!allowed || (value === before && edit.data === null)) return;
+  // Browsers tell of a letter that is typed into a read-only field, and do not put it in.
+  if (input.readOnly && edit.data === null) return;
+  noteEntered(input);
+  const allowed = await tell(send, field, 'beforeinput', told);
+  if (!allowed || input.readOnly) return;
+  // A field of one line is told of the key, and keeps what is selected.
+  if (edit.inputType === 'insertLineBreak' && field.localName !== 'textarea') return;
+  const before = shownIn(input);
+  const selected = selectionOf(input);
+  const text = fitting(input, edit, before, selected);
+  const { start, end } = text === '' ? removed(before, selected, edit) : selected;
+  const after = before.slice(0, start) + text + before.slice(end);
+  const isNothing = after === before && text === '';
+  if (isNothing || !takes(input, text)) return;
+  remember(input, edit.inputType, { text: before, selected }, after);
+  const put = { ...told, data: edit.data === null ? null : text };
+  await write(input, after, start + text.length, put, send);
+}
+
+function fitting(field: Field, { inputType, data }: Edit, before: string, { start, end }: Selected): string {
+  if (inputType === 'insertLineBreak') return '\n';
+  // A field of one line has none to break.
+  const text = field.localName === 'textarea' ? (data ?? '') : (data ?? '').replace(/\r\n|\r|\n/g, ' ');
+  const { maxLength } = field;
+  const room = maxLength >= 0 ? maxLength - (before.length - (end - start)) : Infinity;
+  return text.slice(0, Math.max(0, room));
+}
+
+/** What an edit takes away. */
+export function removed(text: string, selected: Selected, { reach, isForward = false }: Edit): Selected {
+  const { start, end } = selected;
+  if (start !== end || reach === undefined) return selected;
+  const beside = placeBeside(text, start, reach, isForward);
+  return isForward ? { start, end: beside } : { start: beside, end };
+}
+
+async function write(field: Field, text: string, caret: number, told: object, send: Send): Promise<void> {
   await send(() => {
-    writeValue(field, value);
-    placeCaret(input, caret);
+    show(field, text);
+    placeCaret(field, caret);
     dispatch(field, 'input', told);
   });
   // A framework that sets the value moves the caret to the end.
-  if (input.value === value) placeCaret(input, caret);
+  if (shownIn(field) === text) placeCaret(field, caret);
 }
 
-/** One edit: text that is put in, or null for taking away. */
-export interface Edit {
-  readonly inputType: 'insertText' | 'insertLineBreak' | 'deleteContentBackward' | 'deleteContentForward';
-  readonly data: string | null;
+interface Moment {
+  readonly text: string;
+  readonly selected: Selected;
+}
+interface History {
+  readonly undone: Moment[];
+  readonly done: Moment[];
+  /** The kind of the last edit: letters typed in a row are undone at once. */
+  last: string;
+  /** What the field showed when the last edit was over. */
+  shown: string;
+}
+const histories = once('histories', () => new WeakMap<Field, History>());
+
+function remember(field: Field, inputType: string, before: Moment, after: string): void {
+  const known = histories.get(field);
+  // What a script has written since is not undone by a browser either.
+  const history = known?.shown === before.text ? known : { done: [], undone: [], last: '', shown: '' };
+  const isSame = inputType === 'insertText' && history.last === inputType;
+  if (!isSame || history.done.length === 0) history.done.push(before);
+  history.undone.length = 0;
+  history.last = inputType;
+  history.shown = after;
+  histories.set(field, history);
 }
 
-type Selection = readonly [start: number, end: number];
-
-function apply(
-  { inputType, data }: Edit,
-  value: string,
-  [start, end]: Selection,
-): { value: string; caret: number } {
-  const text = inputType === 'insertLineBreak' ? '\n' : (data ?? '');
-  const one = start === end && data === null && inputType !== 'insertLineBreak';
-  const from = one && inputType === 'deleteContentBackward' ? Math.max(0, start - 1) : start;
-  const to = one && inputType === 'deleteContentForward' ? end + 1 : end;
-  return { value: value.slice(0, from) + text + value.slice(to), caret: from + text.length };
+/** Undoes the last edit of a field, or does it again. */
+export async function undo(field: Element, isAgain: boolean, send: Send): Promise<void> {
+  const input = field as Field;
+  const history = histories.get(input);
+  const from = isAgain ? history?.undone : history?.done;
+  const moment = from?.at(-1);
+  if (!history || !moment) return;
+  const told = { inputType: isAgain ? 'historyRedo' : 'historyUndo', data: null };
+  if (!(await tell(send, field, 'beforeinput', told))) return;
+  from!.pop();
+  (isAgain ? history.done : history.undone).push({ text: shownIn(input), selected: selectionOf(input) });
+  history.last = told.inputType;
+  history.shown = moment.text;
+  await write(input, moment.text, moment.selected.end, told, send);
+  if (shownIn(input) === moment.text) select(input, moment.selected);
 }
-
-// Number and e-mail fields have no readable selection.
-function selectionOf(field: Field): Selection {
-  const { selectionStart, selectionEnd, value } = field;
-  return selectionStart === null
-    ? [fullySelected.has(field) ? 0 : value.length, value.length]
-    : [selectionStart, selectionEnd ?? selectionStart];
-}
-
-const fullySelected = once('fully-selected', () => new WeakSet<Element>());
-
-function placeCaret(field: Field, at: number): void {
-  fullySelected.delete(field);
-  if (field.selectionStart !== null) field.setSelectionRange(at, at);
-}
-
-/** Selects all of a field, as Control+A does. */
-export function selectAll(field: Element): void {
-  (field as Partial<Field>).select?.();
-  fullySelected.add(field);
-}
-
-async function editContent(field: Element, edit: Edit, send: Send): Promise<void> {
-  const before = field.textContent ?? '';
-  const selection: Selection = fullySelected.has(field) ? [0, before.length] : [before.length, before.length];
-  const { value } = apply(edit, before, selection);
-  fullySelected.delete(field);
-  const told = { inputType: edit.inputType, data: edit.data };
-  let allowed = true;
-  await send(() => void (allowed = dispatch(field, 'beforeinput', told)));
-  if (!allowed) return;
-  await send(() => {
-    field.textContent = value;
-    dispatch(field, 'input', told);
-  });
-}
-
-/** Sets a field that is not typed letter by letter (a date, a colour, a range) at once. */
-export async function setWhole(field: Element, value: string, send: Send): Promise<void> {
-  await send(() => {
-    writeValue(field, value);
-    dispatch(field, 'input', { inputType: 'insertReplacementText', data: null });
-  });
-  await send(() => void dispatch(field, 'change'));
-}
-
-/** Types of inputs whose value a person picks rather than types. */
-export const pickedTypes = /^(date|time|month|week|datetime-local|color|range)$/;

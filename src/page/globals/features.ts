@@ -9,6 +9,7 @@ const supplied: Readonly<Record<string, readonly string[]>> = {
   '': [
     ...['ResizeObserver', 'IntersectionObserver', 'matchMedia', 'CSS', 'visualViewport', 'MessageChannel'],
     ...['requestIdleCallback', 'cancelIdleCallback'],
+    ...['PointerEvent', 'DragEvent', 'ClipboardEvent', 'ToggleEvent', 'DataTransfer'],
   ],
   'Element.prototype': [
     ...['scrollIntoView', 'scrollTo', 'scrollBy', 'scroll', 'animate', 'getAnimations', 'checkVisibility'],
@@ -32,6 +33,21 @@ export function supplyFeatures(page: Page): void {
     const target = placeIn(page, place);
     for (const name of names) if (target && !(name in target)) supply(page, target, place, name);
   }
+  const window = page as unknown as Window & typeof globalThis;
+  // A page that has popovers closes dialogs by their forms as well.
+  if (window === window.window && !('popover' in window.HTMLElement.prototype))
+    window.addEventListener('submit', closeDialog);
+}
+
+/** A form with the method "dialog" closes its dialog. @see https://html.spec.whatwg.org/multipage/form-control-infrastructure.html#form-submission-algorithm */
+function closeDialog(event: SubmitEvent): void {
+  const form = event.target as HTMLFormElement;
+  const { submitter, defaultPrevented } = event;
+  const method = submitter?.getAttribute('formmethod') ?? form.getAttribute('method');
+  const dialog = form.closest('dialog');
+  if (method?.toLowerCase() !== 'dialog' || defaultPrevented || !dialog) return;
+  event.preventDefault();
+  dialog.close((submitter as HTMLButtonElement | null)?.value);
 }
 
 const placeIn = (page: Page, place: string): object | undefined =>

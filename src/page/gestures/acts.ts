@@ -1,0 +1,125 @@
+import { describe, isEditable } from '../describe';
+import { refuse } from '../errors';
+import { mark, selectedText, selectEverything } from './caret';
+import { choose } from './choose';
+import { selectContent } from './content';
+import { drag, drop, type Distance } from './drag';
+import type { Send } from './events';
+import { pickedTypes, placeCaret, type Field } from './fields';
+import { focusTargetOf, moveFocus } from './focus';
+import { clearField, compose, press, typeKeys } from './keyboard';
+import { focusedIn, makePerson, type Clip, type Person } from './person';
+import { click, type ClickHow } from './click';
+import { moveTo } from './pointer';
+import { scroll } from './scroll';
+import { pick } from './values';
+
+/** Where typing begins in a field, if not behind its text. */
+export interface TypeWhere {
+  /** The place of the caret: 0 is before the first character. */
+  readonly at?: number;
+  /** A part of the field's text, which is selected and so replaced. */
+  readonly over?: string;
+}
+
+/** What is pasted: a text, files, or a text with its markup. */
+export type Pasted = string | File | readonly File[] | { readonly text: string; readonly html?: string };
+
+interface Setting {
+  readonly document: Document;
+  readonly send: Send;
+  readonly wait: Person['wait'];
+}
+
+/** What a person can do at a page. Each resolves when all events of it are sent. */
+export function personAt({ document, send, wait }: Setting) {
+  const person = makePerson(document, send, wait);
+  return {
+    click: (element: Element, how?: ClickHow) => click(person, element, how),
+    hover: (element: Element) => moveTo(person, element),
+    leave: () => moveTo(person, null),
+    drag: (from: Element, to: Element | Distance) => drag(person, from, to),
+    drop: (element: Element, ...files: readonly File[]) => drop(person, element, files),
+    scroll: (element: Element, by: Distance) => scroll(person, element, by),
+    choose: (element: Element, ...wanted: readonly (string | File)[]) => choose(person, element, wanted),
+    press: async (keys: string, element?: Element) => {
+      if (element) await moveFocus(person, focusTargetOf(element) ?? element);
+      await press(person, keys);
+    },
+    type: (element: Element, text: string, where?: TypeWhere) => typeInto(person, element, text, where),
+    compose: (element: Element, ...steps: readonly string[]) => composeIn(person, element, steps),
+    clear: async (element: Element) => {
+      await click(person, element);
+      await clearField(person, element);
+    },
+    mark: (element: Element, text?: string) => markText(person, element, text),
+    copy: (element: Element) => takeText(person, element, 'Control+c'),
+    cut: (element: Element) => takeText(person, element, 'Control+x'),
+    paste: async (element: Element, what?: Pasted) => {
+      if (focusedIn(document) !== element && focusTargetOf(element)) await click(person, element);
+      if (what !== undefined) person.clipboard = asClip(what);
+      await press(person, 'Control+v');
+    },
+  };
+}
+
+export type Acts = ReturnType<typeof personAt>;
+
+function asClip(what: Pasted): Clip {
+  if (typeof what === 'string') return { text: what };
+  if ('text' in what && typeof what.text === 'string') return what as Clip;
+  return { text: '', files: [what as File | readonly File[]].flat() as File[] };
+}
+
+async function typeInto(
+  person: Person,
+  element: Element,
+  text: string,
+  where: TypeWhere = {},
+): Promise<void> {
+  const { type, localName } = element as HTMLInputElement;
+  if (localName === 'input' && pickedTypes.test(type)) return pick(person, element as HTMLInputElement, text);
+  await click(person, element);
+  await person.send(() => placeIn(element, where));
+  await typeKeys(person, element, text);
+}
+
+function placeIn(element: Element, { at, over }: TypeWhere): void {
+  if (over !== undefined) refuseUnmarked(element, over);
+  if (at === undefined) return;
+  if (isEditable(element)) selectContent(element, { start: at, end: at });
+  else placeCaret(element as Field, at);
+}
+
+/** @throws SIM-ACT-TEXT where an element does not show the text */
+function refuseUnmarked(element: Element, text: string): void {
+  if (mark(element, text)) return;
+  const { value } = element as Partial<Field>;
+  refuse('SIM-ACT-TEXT', { element: describe(element), text, whole: value ?? element.textContent ?? '' });
+}
+
+async function composeIn(person: Person, element: Element, steps: readonly string[]): Promise<void> {
+  if (focusedIn(person.document) !== element) await click(person, element);
+  await compose(person, element, steps);
+}
+
+async function markText(person: Person, element: Element, text: string | undefined): Promise<void> {
+  if (focusTargetOf(element)) await moveFocus(person, focusTargetOf(element));
+  await person.send(() => {
+    if (text === undefined) markAll(element);
+    else refuseUnmarked(element, text);
+  });
+}
+
+function markAll(element: Element): void {
+  if (/^(input|textarea)$/.test(element.localName)) selectEverything(element);
+  else mark(element, element.textContent ?? '');
+}
+
+/** Copies or cuts what is selected of an element; all of it where nothing is. @returns the clipboard's text */
+async function takeText(person: Person, element: Element, keys: string): Promise<string> {
+  if (focusTargetOf(element)) await moveFocus(person, focusTargetOf(element));
+  if (selectedText(element) === '') await person.send(() => markAll(element));
+  await press(person, keys);
+  return person.clipboard.text;
+}

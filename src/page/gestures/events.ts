@@ -1,0 +1,57 @@
+/** Sends events as a browser does for a person: trusted code cannot tell, and the order is the same. */
+
+/** Runs one event and lets the framework render what it caused before the next one is sent. */
+export type Send = (work: () => void) => void | Promise<void>;
+
+type Page = Window & typeof globalThis;
+export const pageOf = ({ ownerDocument }: Node): Page => ownerDocument!.defaultView as Page;
+
+const unbubbling = /enter$|leave$|^(focus|blur|cancel|close|beforetoggle|toggle|invalid|scroll)$/;
+const entering = /^(pointer|mouse)(enter|leave)$/;
+const fixed =
+  /^(pointer|mouse)(enter|leave)$|^(focus|blur|input|change|select|scroll|scrollend|search)|^(dragleave|dragend|pointercancel|composition(update|end))$|^got|^lost/;
+const closed = /^(change|select|scroll|search|cancel|close|toggle)/;
+
+/** Sends one event. @returns false where a listener has prevented what the browser would do */
+export function dispatch(element: Element, type: string, init: object = {}): boolean {
+  const page = pageOf(element);
+  // What is picked rather than typed is told by a plain event.
+  const name = type === 'input' && !('inputType' in init) ? 'Event' : kindOf(type);
+  const Kind = (page as unknown as Record<string, unknown>)[name] ?? page.Event;
+  const event = new (Kind as typeof Event)(type, {
+    bubbles: !unbubbling.test(type) || /^drag(enter|leave)$/.test(type),
+    cancelable: !fixed.test(type),
+    composed: !closed.test(type) && !entering.test(type),
+    // A device's own events have a view; what the page tells of itself has none.
+    ...(name !== 'Event' && name !== 'ClipboardEvent' && { view: page }),
+    ...init,
+  } as EventInit);
+  for (const [key, value] of Object.entries(init)) {
+    // A simulated page may lack newer event classes. Their properties are then set by hand.
+    if (!(key in event)) Object.defineProperty(event, key, { value });
+  }
+  return element.dispatchEvent(event);
+}
+
+/** Sends one event and lets the page render. @returns false where it was prevented */
+export async function tell(send: Send, element: Element, type: string, init: object = {}): Promise<boolean> {
+  let allowed = true;
+  await send(() => void (allowed = dispatch(element, type, init)));
+  return allowed;
+}
+
+const kinds: readonly (readonly [RegExp, string])[] = [
+  // A click is a PointerEvent as well.
+  [/^pointer|^(click|auxclick|contextmenu)$/, 'PointerEvent'],
+  [/^mouse|^dblclick$/, 'MouseEvent'],
+  [/^key/, 'KeyboardEvent'],
+  [/^(before)?input$/, 'InputEvent'],
+  [/^(focus|blur)/, 'FocusEvent'],
+  [/^composition/, 'CompositionEvent'],
+  [/^drag|^drop$/, 'DragEvent'],
+  [/^(copy|cut|paste)$/, 'ClipboardEvent'],
+  [/^touch/, 'TouchEvent'],
+  [/^wheel$/, 'WheelEvent'],
+];
+
+const kindOf = (type: string): string => kinds.find(([pattern]) => pattern.test(type))?.[1] ?? 'Event';

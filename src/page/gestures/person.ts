@@ -1,0 +1,52 @@
+import type { Send } from './events';
+
+/** The keys a person holds while doing something else. */
+export const modifiers = { Shift: 'shiftKey', Control: 'ctrlKey', Alt: 'altKey', Meta: 'metaKey' } as const;
+export type Modifier = keyof typeof modifiers;
+
+/** Someone at the page: where the pointer is, which keys are held, what is on the clipboard. */
+export interface Person {
+  readonly document: Document;
+  readonly send: Send;
+  /** Lets time pass, while a button is held for example. */
+  readonly wait: (ms: number) => void | Promise<void>;
+  /** The element under the pointer, with those around it, the outermost first. */
+  path: readonly Element[];
+  /** Where the pointer is, in pixels of the viewport. */
+  place: Place;
+  readonly held: Set<Modifier>;
+  clipboard: Clip;
+}
+
+export interface Place {
+  readonly clientX: number;
+  readonly clientY: number;
+}
+
+/** What was copied. */
+export interface Clip {
+  readonly text: string;
+  readonly html?: string;
+  readonly files?: readonly File[];
+}
+
+export const makePerson = (document: Document, send: Send, wait: Person['wait']): Person => ({
+  document,
+  send,
+  wait,
+  path: [],
+  place: { clientX: 0, clientY: 0 },
+  held: new Set(),
+  clipboard: { text: '' },
+});
+
+/** The keys that are held, as an event tells of them. */
+export const holding = ({ held }: Person): Record<string, boolean> =>
+  Object.fromEntries([...held].map((key) => [modifiers[key], true]));
+
+/** The element that has the focus, in shadow trees too; otherwise the body. */
+export function focusedIn(document: Document): Element {
+  let at = document.activeElement;
+  while (at?.shadowRoot?.activeElement) at = at.shadowRoot.activeElement;
+  return at ?? document.body;
+}
