@@ -1,3 +1,4 @@
+import { domException } from './exceptions';
 import { forgetModal, noteModal, statesOf, tellToggled } from './top-layer';
 
 type Features = Record<string, PropertyDescriptor | ((...args: never[]) => unknown)>;
@@ -15,7 +16,7 @@ const takesFocus =
 function show(dialog: HTMLDialogElement, isModal: boolean): void {
   if (dialog.hasAttribute('open')) {
     if (!isModal) return;
-    throw new (windowOf(dialog).DOMException)('The dialog is open already.', 'InvalidStateError');
+    throw domException(windowOf(dialog), 'InvalidStateError', 'The dialog is open already.');
   }
   const { ToggleEvent } = windowOf(dialog);
   const before = new ToggleEvent('beforetoggle', { ...statesOf(true), cancelable: true });

@@ -1,3 +1,4 @@
+import { domException } from './exceptions';
 import { once } from '../../core/shared';
 
 // A simulated page has no pseudo-class for open popovers and modal dialogs, so we remember them here.
@@ -12,12 +13,10 @@ export const isOpenPopover = (element: Element): boolean =>
 
 const windowOf = ({ ownerDocument }: Element) => ownerDocument.defaultView as unknown as typeof globalThis;
 
-const unsupported = (element: Element): unknown =>
-  new (windowOf(element).DOMException)('The element has no popover attribute.', 'NotSupportedError');
-
 /** Shows or hides a popover, and tells of it. @throws where it is none */
 export function setPopover(element: Element, isOpen: boolean): void {
-  if (!isPopover(element)) throw unsupported(element);
+  if (!isPopover(element))
+    throw domException(windowOf(element), 'NotSupportedError', 'The element has no popover attribute.');
   if (open.has(element) === isOpen) return;
   const states = statesOf(isOpen);
   const { ToggleEvent } = windowOf(element);

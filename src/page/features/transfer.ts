@@ -1,3 +1,5 @@
+import { domException } from './exceptions';
+
 type Page = typeof globalThis;
 
 interface Item {
@@ -69,7 +71,7 @@ class DataTransferItemList {
     const isText = typeof data === 'string';
     const form = isText ? formOf(String(type)) : data.type;
     if (isText && this.#items.some((item) => item.kind === 'string' && item.type === form))
-      throw new this.#page.DOMException(`There is data of the type ${form} already.`, 'NotSupportedError');
+      throw domException(this.#page, 'NotSupportedError', `There is data of the type ${form} already.`);
     this.#items.push({ kind: isText ? 'string' : 'file', type: form, data });
     this.#number();
     return this[this.#items.length - 1] ?? null;
