@@ -34,6 +34,10 @@ export function reply(method: string, url: URL, sent?: { varroa?: number }): Rep
       ? { status: 201, after: 600, body: null }
       : problem(422, 'Unprocessable Content', 'No hive lives with that many mites');
   }
+  if (method === 'POST' && url.pathname === '/api/photos')
+    return { status: 201, after: 200, body: { url: '/api/photos/p1' } };
+  if (method === 'PUT' && url.pathname.startsWith('/api/photos/'))
+    return { status: 200, after: 400, body: null };
   const [, id] = /^\/api\/hives\/([^/]+)$/.exec(url.pathname) ?? [];
   const hive = allHives.find((one) => one.id === id);
   return hive ? { status: 200, after: 200, body: hive } : problem(404, 'Not Found');

@@ -34,7 +34,8 @@ export function simulatedBackend(): Plugin {
 async function readBody(request: IncomingMessage): Promise<unknown> {
   let text = '';
   for await (const chunk of request) text += String(chunk);
-  return text ? JSON.parse(text) : undefined;
+  const isJson = request.headers['content-type']?.includes('json');
+  return text && isJson ? JSON.parse(text) : undefined;
 }
 
 /** Opens a WebSocket and tells the readings of the scales, every second. @see https://www.rfc-editor.org/rfc/rfc6455 */

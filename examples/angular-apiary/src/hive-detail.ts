@@ -4,12 +4,13 @@ import { toSignal } from '@angular/core/rxjs-interop';
 import { ActivatedRoute, RouterLink } from '@angular/router';
 import type { Hive } from '../../shared/hive';
 import { InspectionForm } from './inspection-form';
+import { PhotoDrop } from './photo-drop';
 import { ScaleFeed } from './scale-feed';
 
 /** The hive the address names. */
 @Component({
   selector: 'hive-detail',
-  imports: [InspectionForm, RouterLink, ScaleFeed],
+  imports: [InspectionForm, PhotoDrop, RouterLink, ScaleFeed],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section class="detail" aria-label="Hive">
@@ -22,6 +23,7 @@ import { ScaleFeed } from './scale-feed';
         <h2>{{ hive.value()?.name }}</h2>
         <scale-feed [hiveId]="hiveId()" />
         <inspection-form [hiveId]="hiveId()" />
+        <photo-drop [hiveId]="hiveId()" />
       }
     </section>
   `,

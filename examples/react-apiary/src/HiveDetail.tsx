@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router';
 import { InspectionForm } from './InspectionForm';
+import { PhotoDrop } from './PhotoDrop';
 import { ScaleFeed } from './ScaleFeed';
 import { useHive } from './useHive';
 
@@ -17,6 +18,7 @@ export function HiveDetail() {
           <h2>{found.hive.name}</h2>
           <ScaleFeed hiveId={hiveId} />
           <InspectionForm hiveId={hiveId} />
+          <PhotoDrop hiveId={hiveId} />
         </>
       )}
     </section>

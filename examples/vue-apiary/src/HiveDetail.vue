@@ -2,6 +2,7 @@
 import { computed } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import InspectionForm from './InspectionForm.vue';
+import PhotoDrop from './PhotoDrop.vue';
 import ScaleFeed from './ScaleFeed.vue';
 import { useHive } from './useHive';
 
@@ -22,6 +23,7 @@ const found = useHive(hiveId);
       <h2>{{ found.hive.name }}</h2>
       <ScaleFeed :hive-id="hiveId" />
       <InspectionForm :hive-id="hiveId" />
+      <PhotoDrop :hive-id="hiveId" />
     </template>
   </section>
 </template>
