@@ -18,8 +18,9 @@ const late = {
   answering:
     /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|routes|patterns|print-address))\.ts$/,
   time: /^(?:stage\/(?:time|waiting)|core\/(?:spans|virtual-clock)|page\/globals\/(?:zone|scheduled))\.ts$/,
+  settings: /^(?:page\/settings\/(?:settings|language)|stage\/page)\.ts$/,
   stage:
-    /^(?:stage\/(?!install|subject)[\w-]+|page\/history|network\/network|seam\/(?:place|thunk|kinds|uses))\.ts$/,
+    /^(?:stage\/(?!install|subject)[\w-]+|page\/(?:history|settings\/kept)|network\/network|seam\/(?:place|thunk|kinds|uses))\.ts$/,
 };
 /** What is read at once, beside the entries themselves. */
 const early = {

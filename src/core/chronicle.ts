@@ -27,6 +27,7 @@ export type HappeningKind =
   | 'cut'
   | 'pasted'
   | 'composed'
+  | 'changed'
   | 'logged'
   | 'read'
   | 'threw'

@@ -1,3 +1,4 @@
+import { connection } from '../core/connection';
 import type { Environment } from '../core/environment';
 import { calledFrom, isExplained } from '../core/errors/called-from';
 import { nearest } from '../core/near';
@@ -79,6 +80,7 @@ export class Network {
     request.signal.addEventListener('abort', () => {
       if (asked.status === undefined) chronicle.add('aborted', what);
     });
+    if (!connection.isOnline) return this.#breakOffline(asked, what);
     if (!found) return this.#breakUnmatched(url, asked, what);
     const response = await this.#respond(found, request, what);
     if (request.signal.aborted) throw request.signal.reason;
@@ -118,6 +120,14 @@ export class Network {
       return brokenConnection(error);
     }
     return makeFailedResponse(settled.failure, request.url) ?? brokenConnection(settled.failure.reason);
+  }
+
+  async #breakOffline(asked: AskedRequest, what: string): Promise<never> {
+    const { gate, chronicle } = this.environment;
+    await gate.pass(what);
+    asked.status = 0;
+    chronicle.add('answered', what, { detail: 'offline', trigger: true });
+    throw brokenConnection(undefined);
   }
 
   async #breakUnmatched(url: URL, asked: AskedRequest, what: string): Promise<never> {

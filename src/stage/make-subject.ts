@@ -10,6 +10,7 @@ import { Gestures } from './gestures';
 import { lookFor, lookForOne, printAsked, readTexts } from './look';
 import { looking } from '../page/looking';
 import { printOutline } from './outline';
+import { makePage, type SubjectPage } from './page';
 import { makePart } from './parts';
 import type { Stage } from './stage';
 import { readDoubles } from '../seam/place';
@@ -36,6 +37,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
   #acts: Gestures | undefined;
   #verdicts: Verdicts | undefined;
   #time: Time | undefined;
+  #page: SubjectPage | undefined;
   readonly name: string;
   readonly chronicle: Subject['chronicle'];
   readonly requests: Subject['requests'];
@@ -144,6 +146,10 @@ class View implements Omit<Subject, 'part' | 'given'> {
 
   get time(): Time {
     return (this.#time ??= makeTime(this.#stage));
+  }
+
+  get page(): SubjectPage {
+    return (this.#page ??= makePage(this.#stage));
   }
 
   get outputs(): Subject['outputs'] {

@@ -5,6 +5,7 @@ import type { Held } from '../core/hold';
 import type { Failure, InTurn, Later } from '../core/answers';
 import { isSwap, type Swap } from '../seam/swap';
 import type { Leaks } from './leaks';
+import type { PageOption } from '../page/settings/settings';
 import { asStub } from './stubs';
 import type { TimeOption } from './time';
 import type { Method } from '../network/routes';
@@ -36,6 +37,8 @@ export interface CommonOptions {
   readonly network?: Routes;
   /** Virtual time: it stands still until the test moves it. Without this option time is real. */
   readonly time?: TimeOption;
+  /** What the page is like: its size, colours, language, storage, address and more. */
+  readonly page?: PageOption;
   /**
    * Errors and warnings that are expected to be logged: parts of their texts, or patterns. Each has to happen, and
    * is not printed. Any other fails the test. `'allowed'` lets everything pass.
@@ -80,6 +83,7 @@ const common = [
   'time',
   'logs',
   'leaks',
+  'page',
 ] as const;
 // What merging has written down, and no user.
 const ours = ['spareSwaps', 'spareProvisions', 'spareLogs'];
@@ -195,7 +199,7 @@ function checkTime(time: unknown, calledAt: Error): void {
  */
 export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOptions {
   const merged: Record<string, unknown> = { ...defaults, ...options };
-  for (const key of ['props', 'slots', 'network'] as const) {
+  for (const key of ['props', 'slots', 'network', 'page'] as const) {
     if (defaults[key] || options[key]) merged[key] = { ...defaults[key], ...options[key] };
   }
   for (const key of lists) {

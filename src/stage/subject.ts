@@ -6,6 +6,7 @@ import type { Locator } from '../page/locators';
 import type { Pasted, TypeWhere } from '../page/gestures/acts';
 import type { Distance } from '../page/gestures/drag';
 import type { ClickHow } from '../page/gestures/click';
+import type { SubjectPage } from './page';
 import type { Part } from './parts';
 import type { Time } from './time';
 
@@ -133,6 +134,9 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
 
   /** The time the subject lives in. It stands still with the option `time: 'virtual'`. */
   readonly time: Time;
+
+  /** What the page is like, to be changed during a test. */
+  readonly page: SubjectPage;
 
   /** Changes some props of the subject. */
   update(props: Partial<Props>): Promise<void>;

@@ -18,6 +18,7 @@ import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
 import { handled } from './gestures';
 import { guarded } from './guards';
+import { housed } from './page';
 import { timely } from './time';
 import { trust } from './trust';
 
@@ -427,6 +428,7 @@ export function conform(kit: Kit): void {
     timely(kit);
     guarded(kit);
     handled(kit);
+    housed(kit);
 
     describe('the end of a test', () => {
       it('reports a request that nobody answered', async () => {

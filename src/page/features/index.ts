@@ -4,18 +4,27 @@ import { elementFeatures } from './elements';
 import { makeEventClasses } from './events';
 import { makeMatchMedia } from './media';
 import { makeObservers } from './observers';
+import { mediaFeatures } from './playing';
+import { makeSurroundings } from './surroundings';
 import { makeWindowFeatures } from './window';
 
 const windows = new WeakMap<Page, Record<string, unknown>>();
 
 /** Makes what a page lacks. @param place what it belongs to: nothing for the window, `Element.prototype` */
 export function makeFeature(page: Page, place: string, name: string): PropertyDescriptor {
-  const made = place === '' ? featuresOf(page) : { ...elementFeatures, ...documentFeatures }[place]!;
+  const made = place === '' ? featuresOf(page) : placed(page)[place]!;
   const feature = made[name];
   return typeof feature === 'object' && feature !== null && ('get' in feature || 'set' in feature)
     ? (feature as PropertyDescriptor)
     : { value: feature };
 }
+
+const placed = (page: Page): Readonly<Record<string, Readonly<Record<string, unknown>>>> => ({
+  ...elementFeatures,
+  ...documentFeatures,
+  'HTMLMediaElement.prototype': mediaFeatures,
+  'Navigator.prototype': featuresOf(page)['navigator'] as Record<string, unknown>,
+});
 
 function featuresOf(page: Page): Record<string, unknown> {
   let found = windows.get(page);
@@ -24,6 +33,7 @@ function featuresOf(page: Page): Record<string, unknown> {
       ...makeObservers(page),
       ...makeWindowFeatures(page),
       ...makeEventClasses(page as unknown as typeof globalThis),
+      ...makeSurroundings(page as unknown as typeof globalThis),
       matchMedia: makeMatchMedia(page),
     };
     windows.set(page, found);

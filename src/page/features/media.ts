@@ -1,4 +1,11 @@
 import type { Page } from '../../core/replace';
+import { once } from '../../core/shared';
+
+/** What the settings of the page say otherwise, and the lists that are listened to. */
+export const mediaState = once('media', () => ({
+  preferences: {} as Record<string, string>,
+  listening: new Set<() => void>(),
+}));
 
 /** What is true of a person at a desk who has asked for nothing in particular. */
 const preferences: Readonly<Record<string, string>> = {
@@ -17,16 +24,48 @@ const preferences: Readonly<Record<string, string>> = {
 export function makeMatchMedia(page: Page): (query: string) => object {
   const window = page as unknown as Window & typeof globalThis;
   return (query) => {
+    const media = String(query);
     const list = new window.EventTarget() as EventTarget & Record<string, unknown>;
-    const listen = (listener: EventListener | null) => listener && list.addEventListener('change', listener);
-    const leave = (listener: EventListener | null) =>
-      listener && list.removeEventListener('change', listener);
-    Object.defineProperty(list, 'matches', { get: () => fits(String(query), window), enumerable: true });
+    const { addEventListener: add, removeEventListener: remove } = list;
+    const listeners = new Set<unknown>();
+    let was = fits(media, window);
+    const look = () => {
+      const is = fits(media, window);
+      if (is === was) return;
+      was = is;
+      list.dispatchEvent(Object.assign(new window.Event('change'), { matches: is, media }));
+    };
+    // A list is kept only while somebody listens to it.
+    const keep = () =>
+      listeners.size > 0 ? mediaState.listening.add(look) : mediaState.listening.delete(look);
+    const listen = (type: string, listener: EventListener | null, options?: AddEventListenerOptions) => {
+      if (!listener) return;
+      listeners.add(listener);
+      keep();
+      add.call(list, type, listener, options);
+    };
+    const leave = (type: string, listener: EventListener | null) => {
+      listeners.delete(listener);
+      keep();
+      remove.call(list, type, listener);
+    };
+    let handler: EventListener | null = null;
+    Object.defineProperties(list, {
+      matches: { get: () => fits(media, window), enumerable: true },
+      media: { value: media, enumerable: true },
+      onchange: {
+        get: () => handler,
+        set(given: EventListener | null) {
+          leave('change', handler);
+          listen('change', (handler = given));
+        },
+      },
+    });
     return Object.assign(list, {
-      media: String(query),
-      onchange: null,
-      addListener: listen,
-      removeListener: leave,
+      addEventListener: listen,
+      removeEventListener: leave,
+      addListener: (listener: EventListener | null) => listen('change', listener),
+      removeListener: (listener: EventListener | null) => leave('change', listener),
     });
   };
 }
@@ -57,7 +96,7 @@ function fitsFeature(feature: string, window: Window): boolean {
   }
   if (name === 'orientation')
     return wanted === (window.innerWidth > window.innerHeight ? 'landscape' : 'portrait');
-  const known = preferences[name];
+  const known = mediaState.preferences[name] ?? preferences[name];
   return wanted === undefined ? known !== undefined && !/^no(ne|-preference)$/.test(known) : known === wanted;
 }
 

@@ -1,28 +1,77 @@
 import { emptyRect } from './rect';
 import type { Page } from '../../core/replace';
+import { once } from '../../core/shared';
+
+/** A size in pixels. */
+export interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The observers that look at something, to be told of what a test changes. */
+export const observers = once('observers', () => ({
+  resizing: new Set<{ tell(target: Element, size: Size): void }>(),
+  seeing: new Set<{ tell(target: Element, ratio: number): void }>(),
+}));
+
+/** Makes members visible as the platform's own are: zone.js looks for them. What only we call stays hidden. */
+function showMembers(prototype: object): void {
+  for (const [name, member] of Object.entries(Object.getOwnPropertyDescriptors(prototype)))
+    if (name !== 'constructor' && name !== 'tell')
+      Object.defineProperty(prototype, name, { ...member, enumerable: true });
+}
 
 type Callback = (entries: object[], observer: object) => void;
 
 /** What tells of an element's size and of its place. A simulated page has no layout: every size is zero. */
 export function makeObservers(page: Page) {
-  const { queueMicrotask: later } = page as unknown as typeof globalThis;
-  const rect = () => emptyRect(page as unknown as typeof globalThis);
+  const made = {
+    ResizeObserver: makeResizeObserver(),
+    IntersectionObserver: makeIntersectionObserver(page as unknown as typeof globalThis),
+  };
+  for (const { prototype } of Object.values(made)) showMembers(prototype);
+  return made;
+}
 
+const makeResizeObserver = () => {
   /**
-   * Never calls back: it would do so when an element's size changes, and without layout every size stays
-   * zero.
+   * Calls back where a test gives an element a size. Without a layout every size is zero and stays so.
    *
    * @see https://drafts.csswg.org/resize-observer/
    */
   class ResizeObserver {
+    readonly #targets = new Set<Element>();
+    readonly #callback: Callback;
     constructor(callback: Callback) {
       if (typeof callback !== 'function')
         throw new TypeError('Failed to construct ResizeObserver: it needs a function');
+      this.#callback = callback;
     }
-    observe(_target: Element): void {}
-    unobserve(_target: Element): void {}
-    disconnect(): void {}
+    observe(target: Element): void {
+      this.#targets.add(target);
+      observers.resizing.add(this);
+    }
+    unobserve(target: Element): void {
+      this.#targets.delete(target);
+      if (this.#targets.size === 0) observers.resizing.delete(this);
+    }
+    disconnect(): void {
+      this.#targets.clear();
+      observers.resizing.delete(this);
+    }
+    tell(target: Element, { width, height }: Size): void {
+      if (!this.#targets.has(target)) return;
+      const box = [{ inlineSize: width, blockSize: height }];
+      const boxes = { borderBoxSize: box, contentBoxSize: box, devicePixelContentBoxSize: box };
+      this.#callback([{ target, contentRect: target.getBoundingClientRect(), ...boxes }], this);
+    }
   }
+  return ResizeObserver;
+};
+
+function makeIntersectionObserver(page: typeof globalThis) {
+  const { queueMicrotask: later } = page;
+  const rect = () => emptyRect(page);
 
   /**
    * Reports each element once as in view, which is what a browser does for an element of zero size at the
@@ -51,23 +100,40 @@ export function makeObservers(page: Page) {
     observe(target: Element): void {
       if (this.#targets.has(target)) return;
       this.#targets.add(target);
-      const entry = { target, isIntersecting: true, intersectionRatio: 1, time: 0 };
-      const places = { boundingClientRect: rect(), intersectionRect: rect(), rootBounds: rect() };
-      if (this.#waiting.push({ ...entry, ...places }) === 1) later(() => this.#tell());
+      observers.seeing.add(this);
+      this.tell(target, 1);
     }
 
-    #tell(): void {
+    tell(target: Element, ratio: number): void {
+      if (!this.#targets.has(target)) return;
+      const entry = {
+        target,
+        isIntersecting: ratio > 0,
+        intersectionRatio: ratio,
+        time: page.performance.now(),
+      };
+      const places = {
+        boundingClientRect: target.getBoundingClientRect(),
+        intersectionRect: rect(),
+        rootBounds: rect(),
+      };
+      if (this.#waiting.push({ ...entry, ...places }) === 1) later(() => this.#report());
+    }
+
+    #report(): void {
       const entries = this.takeRecords();
       if (entries.length > 0) this.#callback(entries, this);
     }
 
     unobserve(target: Element): void {
       this.#targets.delete(target);
+      if (this.#targets.size === 0) observers.seeing.delete(this);
       this.#waiting = this.#waiting.filter((entry) => (entry as { target: Element }).target !== target);
     }
 
     disconnect(): void {
       this.#targets.clear();
+      observers.seeing.delete(this);
       this.#waiting = [];
     }
 
@@ -75,5 +141,5 @@ export function makeObservers(page: Page) {
       return this.#waiting.splice(0);
     }
   }
-  return { ResizeObserver, IntersectionObserver };
+  return IntersectionObserver;
 }

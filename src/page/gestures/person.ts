@@ -1,3 +1,4 @@
+import { surroundings } from '../surroundings';
 import type { Send } from './events';
 
 /** The keys a person holds while doing something else. */
@@ -24,11 +25,7 @@ export interface Place {
 }
 
 /** What was copied. */
-export interface Clip {
-  readonly text: string;
-  readonly html?: string;
-  readonly files?: readonly File[];
-}
+export type Clip = (typeof surroundings)['clipboard'];
 
 export const makePerson = (document: Document, send: Send, wait: Person['wait']): Person => ({
   document,
@@ -37,7 +34,13 @@ export const makePerson = (document: Document, send: Send, wait: Person['wait'])
   path: [],
   place: { clientX: 0, clientY: 0 },
   held: new Set(),
-  clipboard: { text: '' },
+  // What a component writes to the clipboard by itself can be pasted, and the other way round.
+  get clipboard() {
+    return surroundings.clipboard;
+  },
+  set clipboard(clip) {
+    surroundings.clipboard = clip;
+  },
 });
 
 /** The keys that are held, as an event tells of them. */

@@ -9,7 +9,7 @@ const supplied: Readonly<Record<string, readonly string[]>> = {
   '': [
     ...['ResizeObserver', 'IntersectionObserver', 'matchMedia', 'CSS', 'visualViewport', 'MessageChannel'],
     ...['requestIdleCallback', 'cancelIdleCallback'],
-    ...['PointerEvent', 'DragEvent', 'ClipboardEvent', 'ToggleEvent', 'DataTransfer'],
+    ...['PointerEvent', 'DragEvent', 'ClipboardEvent', 'ToggleEvent', 'DataTransfer', 'Notification'],
   ],
   'Element.prototype': [
     ...['scrollIntoView', 'scrollTo', 'scrollBy', 'scroll', 'animate', 'getAnimations', 'checkVisibility'],
@@ -23,7 +23,13 @@ const supplied: Readonly<Record<string, readonly string[]>> = {
     ...['execCommand', 'queryCommandSupported', 'elementFromPoint', 'elementsFromPoint', 'getAnimations'],
     ...['fonts', 'scrollingElement', 'fullscreenElement'],
   ],
+  'Navigator.prototype': ['clipboard', 'permissions', 'geolocation'],
   URL: ['createObjectURL', 'revokeObjectURL'],
+};
+
+/** Features that a simulated page has only by name. */
+const hollow: Readonly<Record<string, readonly string[]>> = {
+  'HTMLMediaElement.prototype': ['play', 'pause', 'load', 'canPlayType', 'paused'],
 };
 
 /** Supplies what a page lacks, permanently. */
@@ -34,9 +40,13 @@ export function supplyFeatures(page: Page): void {
     for (const name of names) if (target && !(name in target)) supply(page, target, place, name);
   }
   const window = page as unknown as Window & typeof globalThis;
-  // A page that has popovers closes dialogs by their forms as well.
-  if (window === window.window && !('popover' in window.HTMLElement.prototype))
-    window.addEventListener('submit', closeDialog);
+  // A page that has popovers closes dialogs by their forms as well, and plays media.
+  if (window !== window.window || 'popover' in window.HTMLElement.prototype) return;
+  window.addEventListener('submit', closeDialog);
+  for (const [place, names] of Object.entries(hollow)) {
+    const target = placeIn(page, place);
+    for (const name of names) if (target) supply(page, target, place, name);
+  }
 }
 
 /** A form with the method "dialog" closes its dialog. @see https://html.spec.whatwg.org/multipage/form-control-infrastructure.html#form-submission-algorithm */

@@ -1,0 +1,89 @@
+import { once } from '../../core/shared';
+import { surroundings } from '../surroundings';
+
+/** What a page keeps for a person, beyond what is rendered. */
+interface Kept {
+  readonly local: readonly Item[];
+  readonly session: readonly Item[];
+  readonly cookies: string;
+  readonly title: string;
+  readonly address: string;
+}
+type Item = readonly [key: string, value: string];
+
+const keeping = once('keeping', () => ({ users: new Set<object>(), before: undefined as Kept | undefined }));
+
+/** Notes what the page keeps before the first of the subjects that are up. @returns how to put it back after the last */
+export function keepPage(user: object): () => void {
+  if (keeping.users.size === 0) keeping.before = read();
+  keeping.users.add(user);
+  return () => {
+    keeping.users.delete(user);
+    if (keeping.users.size > 0 || !keeping.before) return;
+    putBack(keeping.before);
+    keeping.before = undefined;
+  };
+}
+
+const read = (): Kept => ({
+  local: itemsOf(storageOf('localStorage')),
+  session: itemsOf(storageOf('sessionStorage')),
+  cookies: document.cookie,
+  title: document.title,
+  address: location.href,
+});
+
+function putBack({ local, session, cookies, title, address }: Kept): void {
+  refill(storageOf('localStorage'), local);
+  refill(storageOf('sessionStorage'), session);
+  if (document.cookie !== cookies) putBackCookies(cookies);
+  if (document.title !== title) document.title = title;
+  // An address of another origin is none that a script has gone to.
+  if (location.href !== address && address.startsWith(location.origin))
+    history.replaceState(null, '', address);
+  surroundings.clipboard = { text: '' };
+  surroundings.notifications.length = 0;
+  surroundings.watchers.clear();
+  surroundings.statuses.clear();
+}
+
+/** A page without an origin has no storage, and throws where it is asked for it. */
+export function storageOf(name: 'localStorage' | 'sessionStorage'): Storage | undefined {
+  try {
+    return window[name];
+  } catch {
+    return undefined;
+  }
+}
+
+const itemsOf = (storage: Storage | undefined): readonly Item[] =>
+  !storage || storage.length === 0
+    ? []
+    : Array.from({ length: storage.length }, (_, at) => {
+        const key = storage.key(at)!;
+        return [key, storage.getItem(key)!] as const;
+      });
+
+function refill(storage: Storage | undefined, items: readonly Item[]): void {
+  if (!storage || (storage.length === 0 && items.length === 0)) return;
+  storage.clear();
+  for (const [key, value] of items) storage.setItem(key, value);
+}
+
+const nameOf = (cookie: string): string => cookie.split('=')[0]!.trim();
+
+function putBackCookies(cookies: string): void {
+  for (const cookie of document.cookie.split(';').filter(Boolean)) writeCookie(nameOf(cookie), undefined);
+  for (const cookie of cookies.split('; ').filter(Boolean))
+    writeCookie(nameOf(cookie), cookie.slice(cookie.indexOf('=') + 1));
+}
+
+/** Sets a cookie for the whole site; undefined takes it away. */
+export function writeCookie(name: string, value: string | undefined): void {
+  if (value !== undefined) document.cookie = `${name}=${value}; path=/`;
+  else {
+    const gone = `${name}=; expires=Thu, 01 Jan 1970 00:00:00 GMT`;
+    document.cookie = `${gone}; path=/`;
+    document.cookie = gone;
+  }
+}

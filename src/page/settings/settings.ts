@@ -1,0 +1,231 @@
+import { connection } from '../../core/connection';
+import { once } from '../../core/shared';
+import { mediaState } from '../features/media';
+import { surroundings, tellPosition, type Permission, type Position } from '../surroundings';
+import { storageOf, writeCookie } from './kept';
+import { enterLanguage, isLanguage } from './language';
+
+/** What the page of a subject is like. What is left out stays as it is. */
+export interface PageOption {
+  /** Width of the window in pixels of CSS. */
+  readonly width?: number;
+  /** Height of the window in pixels of CSS. */
+  readonly height?: number;
+  /** Whether the person has asked for dark colours. */
+  readonly dark?: boolean;
+  /** Whether the person has asked for less motion. */
+  readonly reducedMotion?: boolean;
+  /** Whether there is a connection. Without one every request breaks. */
+  readonly online?: boolean;
+  /** The person's language (BCP 47): `'fr'`, `'de-CH'`. What names no language is written in it. */
+  readonly language?: string;
+  /** Whether the page can be seen; a tab in the background cannot. */
+  readonly visible?: boolean;
+  /** What is in the local storage, by key; `null` takes one away. */
+  readonly storage?: Readonly<Record<string, string | null>>;
+  /** The same for the session's storage. */
+  readonly session?: Readonly<Record<string, string | null>>;
+  /** The cookies, by name; `null` takes one away. */
+  readonly cookies?: Readonly<Record<string, string | null>>;
+  /** The address: `'/hives/h1?tab=queen'`, of the page's own origin. */
+  readonly location?: string;
+  /** The title of the document. */
+  readonly title?: string;
+  /** The text on the clipboard. */
+  readonly clipboard?: string;
+  /** Where the person is; `null` where that is not known. */
+  readonly position?: Position | null;
+  /** What the page was allowed, by the name of the permission: `{ geolocation: 'denied' }`. */
+  readonly permissions?: Readonly<Record<string, Permission>>;
+}
+
+export type Setting = keyof PageOption;
+
+const isText = (value: unknown): boolean => typeof value === 'string';
+const isFlag = (value: unknown): boolean => typeof value === 'boolean';
+const isSize = (value: unknown): boolean => typeof value === 'number' && value >= 0 && Number.isFinite(value);
+const areTexts = (value: unknown): boolean =>
+  typeof value === 'object' &&
+  value !== null &&
+  Object.values(value).every((one) => one === null || typeof one === 'string');
+
+interface Kind {
+  readonly isRight: (value: unknown) => boolean;
+  /** What belongs there, in words. */
+  readonly wanted: string;
+  /** True for what a real browser's page does not let a script change. */
+  readonly isSimulatedOnly?: boolean;
+}
+
+const flag = { isRight: isFlag, wanted: 'true or false' };
+const size = { isRight: isSize, wanted: 'a number of pixels from 0', isSimulatedOnly: true };
+const texts = { isRight: areTexts, wanted: "texts by name: { units: 'pounds' }; null takes one away" };
+const text = { isRight: isText, wanted: 'a text' };
+
+/** Every setting, and what it takes. */
+export const kinds: { readonly [name in Setting]-?: Kind } = {
+  width: size,
+  height: size,
+  dark: { ...flag, isSimulatedOnly: true },
+  reducedMotion: { ...flag, isSimulatedOnly: true },
+  online: flag,
+  language: {
+    isRight: (value) => typeof value === 'string' && isLanguage(value),
+    wanted: "the tag of a language (BCP 47): 'en', 'fr', 'de-CH'",
+  },
+  visible: flag,
+  storage: texts,
+  session: texts,
+  cookies: texts,
+  location: {
+    isRight: (value) => typeof value === 'string' && isOwnAddress(value),
+    wanted: "an address of the page's own origin: '/hives/h1'",
+  },
+  title: text,
+  clipboard: text,
+  position: {
+    isRight: (value) => value === null || isPosition(value as Position),
+    wanted: '{ latitude: 47.1, longitude: 8.5 }, in degrees, or null',
+  },
+  permissions: {
+    isRight: (value) =>
+      typeof value === 'object' &&
+      value !== null &&
+      Object.values(value).every((one) => /^(granted|denied|prompt)$/.test(String(one))),
+    wanted: "'granted', 'denied' or 'prompt' by name: { geolocation: 'denied' }",
+  },
+};
+
+function isOwnAddress(address: string): boolean {
+  try {
+    return new URL(address, location.href).origin === location.origin;
+  } catch {
+    return false;
+  }
+}
+
+const isPosition = (value: Partial<Position> | undefined): boolean =>
+  Math.abs(value?.latitude ?? NaN) <= 90 && Math.abs(value?.longitude ?? NaN) <= 180;
+
+/** How to take each setting away again, the first one set first. */
+const undoing = once('page-settings', () => new Map<string, () => void>());
+
+/** Puts a property in the place of the page's own, which comes back at the end. */
+function override(object: object, name: string, value: unknown): void {
+  const key = `${name} of ${String(object)}`;
+  if (!undoing.has(key)) {
+    const before = Object.getOwnPropertyDescriptor(object, name);
+    undoing.set(key, () => {
+      if (before) Object.defineProperty(object, name, before);
+      else Reflect.deleteProperty(object, name);
+    });
+  }
+  Object.defineProperty(object, name, {
+    get: () => value,
+    set: () => undefined,
+    configurable: true,
+    enumerable: true,
+  });
+}
+
+/** Takes every setting away. */
+export function takeAwaySettings(): void {
+  for (const undo of [...undoing.values()].reverse()) undo();
+  undoing.clear();
+}
+
+const atEnd = (key: string, undo: () => void): void => void (undoing.has(key) || undoing.set(key, undo));
+
+function fill(storage: Storage | undefined, items: Readonly<Record<string, string | null>>): void {
+  for (const [key, value] of Object.entries(items)) {
+    const oldValue = storage?.getItem(key) ?? null;
+    if (value === null) storage?.removeItem(key);
+    else storage?.setItem(key, value);
+    if (!isLater) continue;
+    // As another page of the same site would change it.
+    const told = { key, oldValue, newValue: value, storageArea: storage ?? null, url: location.href };
+    window.dispatchEvent(new StorageEvent('storage', told));
+  }
+}
+
+/** True while a test changes what the subject has seen already, so that the page tells of it. */
+let isLater = false;
+const tell = (target: EventTarget, type: string): void =>
+  void (isLater && target.dispatchEvent(new Event(type)));
+
+function resize(side: 'Width' | 'Height', pixels: number): void {
+  override(window, `inner${side}`, pixels);
+  override(window, `outer${side}`, pixels);
+  override(document.documentElement, `client${side}`, pixels);
+}
+
+function prefer(feature: string, value: string): void {
+  atEnd(feature, () => void (mediaState.preferences = {}));
+  mediaState.preferences[feature] = value;
+}
+
+const setters: { readonly [name in Setting]-?: (value: never) => void } = {
+  width: (pixels: number) => resize('Width', pixels),
+  height: (pixels: number) => resize('Height', pixels),
+  dark: (isDark: boolean) => prefer('prefers-color-scheme', isDark ? 'dark' : 'light'),
+  reducedMotion: (isLess: boolean) => prefer('prefers-reduced-motion', isLess ? 'reduce' : 'no-preference'),
+  online(isOnline: boolean) {
+    atEnd('online', () => void (connection.isOnline = true));
+    connection.isOnline = isOnline;
+    override(navigator, 'onLine', isOnline);
+    tell(window, isOnline ? 'online' : 'offline');
+  },
+  language(tag: string) {
+    undoing.get('language')?.();
+    undoing.set('language', enterLanguage(tag));
+    override(navigator, 'language', tag);
+    override(navigator, 'languages', Object.freeze([tag]));
+    tell(window, 'languagechange');
+  },
+  visible(isVisible: boolean) {
+    override(document, 'visibilityState', isVisible ? 'visible' : 'hidden');
+    override(document, 'hidden', !isVisible);
+    tell(document, 'visibilitychange');
+  },
+  storage: (items: Readonly<Record<string, string | null>>) => fill(storageOf('localStorage'), items),
+  session(items: Readonly<Record<string, string | null>>) {
+    const storage = storageOf('sessionStorage');
+    for (const [key, value] of Object.entries(items))
+      if (value === null) storage?.removeItem(key);
+      else storage?.setItem(key, value);
+  },
+  cookies(cookies: Readonly<Record<string, string | null>>) {
+    for (const [name, value] of Object.entries(cookies)) writeCookie(name, value ?? undefined);
+  },
+  location(address: string) {
+    if (!isLater) return history.replaceState(null, '', address);
+    history.pushState(null, '', address);
+    window.dispatchEvent(new PopStateEvent('popstate', { state: null }));
+  },
+  title: (title: string) => void (document.title = title),
+  clipboard: (copied: string) => void (surroundings.clipboard = { text: copied }),
+  position(position: Position | null) {
+    atEnd('position', () => void (surroundings.position = undefined));
+    surroundings.position = position ?? undefined;
+    for (const watcher of surroundings.watchers.values()) tellPosition(watcher);
+  },
+  permissions(permissions: Readonly<Record<string, Permission>>) {
+    atEnd('permissions', () => void (surroundings.permissions = {}));
+    surroundings.permissions = { ...surroundings.permissions, ...permissions };
+    for (const status of surroundings.statuses)
+      if (Object.hasOwn(permissions, status.name)) tell(status, 'change');
+  },
+};
+
+/** Makes the page as the settings say. @param isChange whether the page is to tell the subject of it */
+export function applySettings(settings: PageOption, isChange: boolean): void {
+  isLater = isChange;
+  try {
+    for (const [name, value] of Object.entries(settings))
+      if (value !== undefined) setters[name as Setting](value as never);
+    if (settings.width !== undefined || settings.height !== undefined) tell(window, 'resize');
+    for (const look of [...mediaState.listening]) look();
+  } finally {
+    isLater = false;
+  }
+}

@@ -1,0 +1,165 @@
+import { isSlip, nearest } from '../core/near';
+import { print } from '../core/print';
+import { makeStep } from '../core/step';
+import { calledFrom } from '../core/errors/called-from';
+import { once } from '../core/shared';
+import type { AnyFunction } from '../core/spy';
+import type { Environment } from '../core/environment';
+import { observers, type Size } from '../page/features/observers';
+import { surroundings } from '../page/surroundings';
+import {
+  applySettings,
+  kinds,
+  takeAwaySettings,
+  type PageOption,
+  type Setting,
+} from '../page/settings/settings';
+import { isSimulated } from '../page/styles';
+import { explained } from './explained';
+import { refuse } from './errors';
+import { lookForOne, printAsked } from './look';
+import type { Stage } from './stage';
+import type { Target } from './subject';
+
+/**
+ * The page of a subject.
+ *
+ * @example
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, page: { online: false } });
+ * await board.page.set({ online: true });
+ */
+export interface SubjectPage {
+  /** Changes what the page is like; the page tells the component as a browser does. @throws SIM-PAGE-SETTING */
+  set(settings: PageOption): Promise<void>;
+  /** Gives an element a size in pixels, and tells whoever watches it. */
+  resize(target: Target, size: Size): Promise<void>;
+  /** Scrolls an element into view or out of it, or a part of it from 0 to 1, and tells whoever watches it. */
+  inView(target: Target, part: boolean | number): Promise<void>;
+  /** What was shown to the person outside of the page. */
+  readonly notifications: readonly { readonly title: string; readonly body: string }[];
+}
+
+const users = once('page-users', () => new Map<Environment, PageOption>());
+
+/** Makes the page as a subject asks for it. @throws SIM-PAGE-SETTING, SIM-PAGE-SHARED */
+export function enterPage(environment: Environment, option: PageOption, calledAt: Error): void {
+  refuseSettings('page', option, calledAt);
+  for (const [other, theirs] of users) {
+    const differing = Object.keys(option).find(
+      (name) =>
+        theirs[name as Setting] !== undefined &&
+        print(theirs[name as Setting]) !== print(option[name as Setting]),
+    );
+    if (differing)
+      refuse(
+        'SIM-PAGE-SHARED',
+        { subject: environment.name, other: other.name, setting: differing },
+        { calledAt },
+      );
+  }
+  users.set(environment, option);
+  environment.sandbox.onTakeDown(() => {
+    users.delete(environment);
+    if (users.size === 0) takeAwaySettings();
+  });
+  applySettings(option, false);
+}
+
+const otherNames: Readonly<Record<string, Setting>> = {
+  ...{ darkMode: 'dark', theme: 'dark', colorScheme: 'dark', offline: 'online', locale: 'language' },
+  ...{
+    localStorage: 'storage',
+    sessionStorage: 'session',
+    url: 'location',
+    path: 'location',
+    href: 'location',
+  },
+  ...{ hidden: 'visible', geolocation: 'position', innerWidth: 'width', innerHeight: 'height' },
+};
+
+function refuseSettings(asked: string, option: unknown, calledAt: Error): void {
+  const names = Object.keys(kinds);
+  if (typeof option !== 'object' || option === null || Array.isArray(option))
+    refuse(
+      'SIM-PAGE-SETTING',
+      { asked, given: print(option), wanted: 'settings: { width: 400, dark: true }' },
+      { calledAt },
+    );
+  for (const [name, value] of Object.entries(option as object)) {
+    const kind = kinds[name as Setting] as (typeof kinds)[Setting] | undefined;
+    if (!kind) {
+      const near = otherNames[name] ?? names.find((one) => isSlip(name, one)) ?? nearest(name, names);
+      refuse('SIM-OPTION-UNKNOWN', { option: name, known: names, nearest: near, of: asked }, { calledAt });
+    }
+    if (value === undefined) continue;
+    if (!kind!.isRight(value))
+      refuse(
+        'SIM-PAGE-SETTING',
+        { asked, given: `${name}: ${print(value)}`, wanted: kind!.wanted },
+        { calledAt },
+      );
+    if (kind!.isSimulatedOnly && !isSimulated(document))
+      refuse('SIM-PAGE-REAL', { asked, setting: name }, { calledAt });
+  }
+}
+
+/** The page of a subject, as its test sees it. */
+export function makePage(stage: Stage): SubjectPage {
+  const step = (asked: string, call: AnyFunction, work: (calledAt: Error) => Promise<void>) => {
+    const calledAt = calledFrom(asked, call);
+    return makeStep(
+      asked,
+      calledAt,
+      explained(stage, calledAt, async () => {
+        stage.refuseGone(`${asked}()`, calledAt);
+        await stage.atRest();
+        await work(calledAt);
+      }),
+    );
+  };
+  const find = (asked: string, target: Target, calledAt: Error) =>
+    lookForOne(stage, target, () => printAsked(stage, asked, target), calledAt);
+  const page: SubjectPage = {
+    set: (settings) =>
+      step('page.set', page.set, async (calledAt) => {
+        refuseSettings('page.set()', settings, calledAt);
+        if (!users.has(stage.environment)) enterPage(stage.environment, {}, calledAt);
+        users.set(stage.environment, { ...users.get(stage.environment), ...settings });
+        const detail = print(settings).replace(/^\{ (.*) \}$/, '$1');
+        stage.chronicle.add('changed', 'the page', { detail, trigger: true });
+        await stage.act('changed the page', () => tellAll(stage, () => applySettings(settings, true)));
+      }),
+    resize: (target, size) =>
+      step('page.resize', page.resize, async (calledAt) => {
+        const element = find('page.resize', target, calledAt);
+        giveSize(element, size);
+        await stage.act('gave an element a size', () =>
+          tellAll(stage, () => [...observers.resizing].forEach((one) => one.tell(element, size))),
+        );
+      }),
+    inView: (target, part) =>
+      step('page.inView', page.inView, async (calledAt) => {
+        const element = find('page.inView', target, calledAt);
+        await stage.act('scrolled', () =>
+          tellAll(stage, () => [...observers.seeing].forEach((one) => one.tell(element, Number(part)))),
+        );
+      }),
+    get notifications() {
+      return surroundings.notifications.map((one) => ({ ...one }));
+    },
+  };
+  return page;
+}
+
+const tellAll = (stage: Stage, work: () => void): void | Promise<void> =>
+  stage.setting.adapter.settleNow(work);
+
+/** Gives an element a size that a page without a layout does not have. It goes with the element. */
+function giveSize(element: HTMLElement, { width, height }: Size): void {
+  const rect = { x: 0, y: 0, top: 0, left: 0, right: width, bottom: height, width, height };
+  element.getBoundingClientRect = () => ({ ...rect, toJSON: () => rect });
+  for (const kind of ['client', 'offset', 'scroll']) {
+    Object.defineProperty(element, `${kind}Width`, { value: width, configurable: true });
+    Object.defineProperty(element, `${kind}Height`, { value: height, configurable: true });
+  }
+}
