@@ -4,7 +4,7 @@ import { packageOf, placeOfCaller, printPlace, siteIn } from '../core/origin';
 import { pageTime } from '../core/page-time';
 import { once } from '../core/shared';
 import { explain } from './errors';
-import type { Stage } from './stage';
+import type { Ground } from './ground';
 
 /** What is done about what a subject leaves behind. */
 export type Leaks = 'fail' | 'warn' | 'allowed';
@@ -25,7 +25,7 @@ export interface Left {
  * @param calledAt where the subject was isolated: what the test's own code makes there is its own matter
  * @throws SIM-LEFT-BEHIND for what the user's own files made
  */
-export function refuseLeaks(stage: Stage, policy: Leaks, calledAt: Error): void {
+export function refuseLeaks(stage: Ground, policy: Leaks, calledAt: Error): void {
   if (policy === 'allowed') return;
   const all = madeBy(stage);
   // Reading a stack takes longer than everything else here.
@@ -50,7 +50,7 @@ export function refuseLeaks(stage: Stage, policy: Leaks, calledAt: Error): void 
   say(stage, error.message);
 }
 
-function madeBy({ environment }: Stage): Made[] {
+function madeBy({ environment }: Ground): Made[] {
   const { clock } = pageTime;
   const scheduled =
     clock?.scheduled.filter(({ owner, kind }) => owner === environment && kind !== 'answer') ?? [];
@@ -69,7 +69,7 @@ const warned = once('warned', () => new Set<string>());
 const frameworks = /^(react|react-dom|scheduler|vue|@vue\/.*|@angular\/.*|zone\.js|rxjs|jsdom|nwsapi)$/;
 
 // Nobody can mend a package in a test, so it is told of once.
-function warnOnce(stage: Stage, what: string, library: string | undefined): void {
+function warnOnce(stage: Ground, what: string, library: string | undefined): void {
   // A bundler's folder of packages does not tell which one it was.
   if (!library || library.startsWith('.') || frameworks.test(library)) return;
   const text = `${stage.setting.name} was taken down, and the package "${library}" left ${what}. To let it pass:   leaks: 'allowed'`;
@@ -80,7 +80,7 @@ function warnOnce(stage: Stage, what: string, library: string | undefined): void
 }
 
 // Our own words are no log of the subject.
-function say({ environment }: Stage, text: string): void {
+function say({ environment }: Ground, text: string): void {
   const { logs } = environment;
   environment.logs = undefined;
   console.warn(text);

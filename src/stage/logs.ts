@@ -3,7 +3,7 @@ import { nearest } from '../core/near';
 import type { Occasion } from '../core/sandbox';
 import { explain } from './errors';
 import type { AllOptions } from './options';
-import type { Stage } from './stage';
+import type { Ground } from './ground';
 
 /** What a subject may log, as its options say. */
 export const readLogs = ({ logs = [], spareLogs = 0 }: AllOptions): Logs =>
@@ -15,12 +15,12 @@ export const readLogs = ({ logs = [], spareLogs = 0 }: AllOptions): Logs =>
       );
 
 /** What to say of logs that nobody expected, or that were expected and did not happen. */
-export function complainOfLogs(stage: Stage, logs: Logs, occasion: Occasion): Error | undefined {
+export function complainOfLogs(stage: Ground, logs: Logs, occasion: Occasion): Error | undefined {
   if (occasion !== 'end') return undefined;
   return explainUnexpected(stage, logs) ?? explainMissed(stage, logs);
 }
 
-function explainUnexpected(stage: Stage, logs: Logs): Error | undefined {
+function explainUnexpected(stage: Ground, logs: Logs): Error | undefined {
   const { name: subject } = stage.setting;
   const unexpected: Log[] = logs.unexpected.splice(0);
   if (unexpected.length === 0) return undefined;
@@ -28,7 +28,7 @@ function explainUnexpected(stage: Stage, logs: Logs): Error | undefined {
   return explain('SIM-LOG-UNEXPECTED', fields, { chronicle: stage.chronicle });
 }
 
-function explainMissed(stage: Stage, { missed, heard }: Logs): Error | undefined {
+function explainMissed(stage: Ground, { missed, heard }: Logs): Error | undefined {
   if (!missed) return undefined;
   const texts = heard.map(({ text }) => text);
   const pattern = String(missed.pattern);
@@ -42,7 +42,7 @@ function explainMissed(stage: Stage, { missed, heard }: Logs): Error | undefined
 }
 
 /** Makes what is logged during take-down fail the test as well. */
-export function watchLateLogs(stage: Stage, logs: Logs): void {
+export function watchLateLogs(stage: Ground, logs: Logs): void {
   stage.environment.onLateLog = () => {
     const error = explainUnexpected(stage, logs);
     if (error) stage.environment.fail(error);

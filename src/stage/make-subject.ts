@@ -10,7 +10,7 @@ import { Gestures } from './gestures';
 import { lookFor, lookForOne, printAsked, readTexts } from './look';
 import { looking } from '../page/looking';
 import { printOutline } from './outline';
-import { makePage, type SubjectPage } from './page';
+import { makeSubjectPage, type SubjectPage } from './page';
 import { makePart } from './parts';
 import type { Stage } from './stage';
 import { readDoubles } from '../seam/place';
@@ -80,7 +80,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
   }
 
   // A wait is told whether the test stands still for it.
-  #wait<T>(method: keyof Subject, patience: Patience, work: (wait: Wait) => Promise<T>): Promise<T> {
+  #wait<T>(method: keyof Subject, patience: Patience, work: (wait: Wait<Stage>) => Promise<T>): Promise<T> {
     const made: { step?: Step<T> } = {};
     const isAwaited = () => made.step?.isAwaited === true;
     return (made.step = this.#step(method, (calledAt) =>
@@ -149,7 +149,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
   }
 
   get page(): SubjectPage {
-    return (this.#page ??= makePage(this.#stage));
+    return (this.#page ??= makeSubjectPage(this.#stage));
   }
 
   get outputs(): Subject['outputs'] {

@@ -99,8 +99,14 @@ const synonyms = new Map([
 ]);
 
 /** @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE */
-export function checkOptions(options: AllOptions, own: readonly string[], of: string, calledAt: Error): void {
-  const known = [...common, ...own];
+export function checkOptions(
+  options: AllOptions,
+  own: readonly string[],
+  of: string,
+  calledAt: Error,
+  shared: readonly string[] = common,
+): void {
+  const known = [...shared, ...own];
   for (const option of Object.keys(options)) {
     if (known.includes(option) || ours.includes(option)) continue;
     const meant = nearest(option, known) ?? known.find((one) => one === synonyms.get(option));

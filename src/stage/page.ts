@@ -18,8 +18,17 @@ import { isSimulated } from '../page/styles';
 import { explained } from './explained';
 import { refuse } from './errors';
 import { lookForOne, printAsked } from './look';
+import type { Ground } from './ground';
 import type { Stage } from './stage';
 import type { Target } from './subject';
+
+/** The page around what is tested. */
+export interface OpenPage {
+  /** Changes what the page is like; the page tells of it as a browser does. @throws SIM-PAGE-SETTING */
+  set(settings: PageOption): Promise<void>;
+  /** What was shown to the person outside of the page. */
+  readonly notifications: readonly { readonly title: string; readonly body: string }[];
+}
 
 /**
  * The page of a subject.
@@ -28,15 +37,11 @@ import type { Target } from './subject';
  * const board = await isolate(HiveBoard, { props: { yard: 'north' }, page: { online: false } });
  * await board.page.set({ online: true });
  */
-export interface SubjectPage {
-  /** Changes what the page is like; the page tells the component as a browser does. @throws SIM-PAGE-SETTING */
-  set(settings: PageOption): Promise<void>;
-  /** Gives an element a size in pixels, and tells whoever watches it. */
+export interface SubjectPage extends OpenPage {
+  /** Gives an element a size in pixels, and tells whoever watches it. @throws SIM-PAGE-SETTING */
   resize(target: Target, size: Size): Promise<void>;
   /** Scrolls an element into view or out of it, or a part of it from 0 to 1, and tells whoever watches it. */
   inView(target: Target, part: boolean | number): Promise<void>;
-  /** What was shown to the person outside of the page. */
-  readonly notifications: readonly { readonly title: string; readonly body: string }[];
 }
 
 const users = once('page-users', () => new Map<Environment, PageOption>());
@@ -103,46 +108,33 @@ function refuseSettings(asked: string, option: unknown, calledAt: Error): void {
   }
 }
 
-/** The page of a subject, as its test sees it. */
-export function makePage(stage: Stage): SubjectPage {
-  const step = (asked: string, call: AnyFunction, work: (calledAt: Error) => Promise<void>) => {
+type Step = (asked: string, call: AnyFunction, work: (calledAt: Error) => Promise<void>) => Promise<void>;
+
+const stepOf =
+  (ground: Ground): Step =>
+  (asked, call, work) => {
     const calledAt = calledFrom(asked, call);
-    return makeStep(
-      asked,
-      calledAt,
-      explained(stage, calledAt, async () => {
-        stage.refuseGone(`${asked}()`, calledAt);
-        await stage.atRest();
-        await work(calledAt);
-      }),
-    );
+    const done = explained(ground, calledAt, async () => {
+      ground.refuseGone(`${asked}()`, calledAt);
+      await ground.atRest();
+      await work(calledAt);
+    });
+    return makeStep(asked, calledAt, done);
   };
-  const find = (asked: string, target: Target, calledAt: Error) =>
-    lookForOne(stage, target, () => printAsked(stage, asked, target), calledAt);
-  const page: SubjectPage = {
+
+/** The page, as a test sees it. */
+export function makePage(ground: Ground): OpenPage {
+  const step = stepOf(ground);
+  const page: OpenPage = {
     set: (settings) =>
       step('page.set', page.set, async (calledAt) => {
+        const { environment, chronicle } = ground;
         refuseSettings('page.set()', settings, calledAt);
-        if (!users.has(stage.environment)) enterPage(stage.environment, {}, calledAt);
-        users.set(stage.environment, { ...users.get(stage.environment), ...settings });
+        if (!users.has(environment)) enterPage(environment, {}, calledAt);
+        users.set(environment, { ...users.get(environment), ...settings });
         const detail = print(settings).replace(/^\{ (.*) \}$/, '$1');
-        stage.chronicle.add('changed', 'the page', { detail, trigger: true });
-        await stage.act('changed the page', () => tellAll(stage, () => applySettings(settings, true)));
-      }),
-    resize: (target, size) =>
-      step('page.resize', page.resize, async (calledAt) => {
-        const element = find('page.resize', target, calledAt);
-        giveSize(element, size);
-        await stage.act('gave an element a size', () =>
-          tellAll(stage, () => [...observers.resizing].forEach((one) => one.tell(element, size))),
-        );
-      }),
-    inView: (target, part) =>
-      step('page.inView', page.inView, async (calledAt) => {
-        const element = find('page.inView', target, calledAt);
-        await stage.act('scrolled', () =>
-          tellAll(stage, () => [...observers.seeing].forEach((one) => one.tell(element, Number(part)))),
-        );
+        chronicle.add('changed', 'the page', { detail, trigger: true });
+        await tellAll(ground, 'changed the page', () => applySettings(settings, true));
       }),
     get notifications() {
       return surroundings.notifications.map((one) => ({ ...one }));
@@ -151,9 +143,49 @@ export function makePage(stage: Stage): SubjectPage {
   return page;
 }
 
-const tellAll = (stage: Stage, work: () => void): void | Promise<void> =>
-  stage.setting.adapter.settleNow(work);
+/** The page of a subject, with what is rendered on it. */
+export function makeSubjectPage(stage: Stage): SubjectPage {
+  const step = stepOf(stage);
+  const find = (asked: string, target: Target, calledAt: Error) =>
+    lookForOne(stage, target, () => printAsked(stage, asked, target), calledAt);
+  const page: SubjectPage = Object.defineProperties(
+    {
+      resize: (target: Target, size: Size) =>
+        step('page.resize', page.resize, async (calledAt) => {
+          const element = find('page.resize', target, calledAt);
+          refuseSize(size, calledAt);
+          giveSize(element, size);
+          const tell = () => [...observers.resizing].forEach((one) => one.tell(element, size));
+          await tellAll(stage, 'gave an element a size', tell);
+        }),
+      inView: (target: Target, part: boolean | number) =>
+        step('page.inView', page.inView, async (calledAt) => {
+          const element = find('page.inView', target, calledAt);
+          const ratio = Number(part);
+          if (!(ratio >= 0 && ratio <= 1)) {
+            const given = `page.inView(…, ${print(part)})`;
+            const wanted = 'true or false, or the part that is in view, from 0 to 1';
+            refuse('SIM-PAGE-SETTING', { asked: 'page.inView()', given, wanted }, { calledAt });
+          }
+          const tell = () => [...observers.seeing].forEach((one) => one.tell(element, ratio));
+          await tellAll(stage, 'scrolled', tell);
+        }),
+    } as SubjectPage,
+    Object.getOwnPropertyDescriptors(makePage(stage)),
+  );
+  return page;
+}
 
+function refuseSize(size: Size, calledAt: Error): void {
+  const isSize = (value: unknown) => typeof value === 'number' && value >= 0;
+  if (isSize((size as Partial<Size> | undefined)?.width) && isSize(size.height)) return;
+  const wanted = '{ width: 320, height: 40 }, in pixels';
+  refuse('SIM-PAGE-SETTING', { asked: 'page.resize()', given: print(size), wanted }, { calledAt });
+}
+
+/** Has the page tell of something, and brings what comes of it to rest. */
+const tellAll = (ground: Ground, what: string, work: () => void): Promise<void> =>
+  ground.act(what, () => ground.adapter.settleNow(work));
 /** Gives an element a size that a page without a layout does not have. It goes with the element. */
 function giveSize(element: HTMLElement, { width, height }: Size): void {
   const rect = { x: 0, y: 0, top: 0, left: 0, right: width, bottom: height, width, height };

@@ -2,7 +2,7 @@ import type { Environment } from '../core/environment';
 import { nextTurn, readClock, startTimer } from '../core/host';
 import type { OpenItem } from '../core/open-work';
 import { pageTime } from '../core/page-time';
-import type { Adapter } from './adapter';
+import type { Pace } from './ground';
 import { refuse } from './errors';
 
 /** In how many turns something may happen before it is taken to never end. */
@@ -15,8 +15,8 @@ const frameworkPatience = 1000;
 /** What rest is decided for. */
 export interface Resting {
   readonly environment: Environment;
-  readonly adapter: Adapter;
-  readonly container: Element;
+  readonly adapter: Pace;
+  readonly container: Element | undefined;
   /** Grows with each rendering that reached the page. */
   readonly renders: number;
   /** To be called before each turn. */
@@ -54,7 +54,10 @@ export async function comeToRest(resting: Resting): Promise<void> {
         lastChange = now;
         if (++turn > mostTurns) refuseNever(resting, mostTurns, lastOf(environment));
       }
-      const isPending = adapter.isPending?.(container) === true && now - lastChange < frameworkPatience;
+      const isPending =
+        container !== undefined &&
+        adapter.isPending?.(container) === true &&
+        now - lastChange < frameworkPatience;
       const open = [...(work.isActive ? work.active : []), ...work.timersDue(begin)];
       const isBusy = isPending || !gate.isEmpty || open.length > 0 || pageTime.clock?.isDue === true;
       if (isBusy && now - lastChange > patience) refuseNever(resting, turn, wordOpen(open));
@@ -68,7 +71,7 @@ export async function comeToRest(resting: Resting): Promise<void> {
 }
 
 /** Lets time pass for a framework. */
-export const pass = (adapter: Adapter, turn: () => Promise<void>): Promise<void> =>
+export const pass = (adapter: Pace, turn: () => Promise<void>): Promise<void> =>
   adapter.pass ? adapter.pass(turn) : adapter.settle(turn);
 
 /** Grows with everything that happens to a subject. */

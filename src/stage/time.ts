@@ -15,7 +15,7 @@ import { endScheduled } from '../page/globals/scheduled';
 import { explained } from './explained';
 import { refuse } from './errors';
 import { activityOf } from './rest';
-import type { Stage } from './stage';
+import type { Ground } from './ground';
 
 /** The time a subject lives in. */
 export type TimeOption = 'virtual' | VirtualTime;
@@ -146,7 +146,7 @@ function leaveTime(environment: Environment): void {
 }
 
 /** The time of a subject, as its test sees it. */
-export function makeTime(stage: Stage): Time {
+export function makeTime(stage: Ground): Time {
   const step = (
     asked: string,
     call: AnyFunction,
@@ -198,7 +198,7 @@ function inLine(clock: VirtualClock, work: () => Promise<void>): Promise<void> {
 }
 
 /** Moves the clock, runs what is due on the way, and comes to rest after each. */
-export async function moveTo(stage: Stage, clock: VirtualClock, to: number): Promise<void> {
+export async function moveTo(stage: Ground, clock: VirtualClock, to: number): Promise<void> {
   await stage.moving(async () => {
     await stage.atRest();
     stage.chronicle.add('moved', 'the clock', { detail: printSpan(to - clock.now()), trigger: true });
@@ -209,7 +209,7 @@ export async function moveTo(stage: Stage, clock: VirtualClock, to: number): Pro
 }
 
 /** Runs what is due next, and comes to rest if it changed anything. */
-export async function runNext(stage: Stage, clock: VirtualClock): Promise<void> {
+export async function runNext(stage: Ground, clock: VirtualClock): Promise<void> {
   const before = activityOf(stage);
   clock.runNext();
   // All promises it resolved have run after a turn.
@@ -220,7 +220,7 @@ export async function runNext(stage: Stage, clock: VirtualClock): Promise<void> 
 
 const most = 1000;
 
-async function runOut(stage: Stage, clock: VirtualClock, calledAt: Error): Promise<void> {
+async function runOut(stage: Ground, clock: VirtualClock, calledAt: Error): Promise<void> {
   const counts = new Map<string, number>();
   await stage.moving(async () => {
     await stage.atRest();
@@ -274,7 +274,7 @@ export const roundedUp = (milliseconds: number): number => {
 };
 
 /** What is scheduled for a subject, the next first. */
-export function whatIsDue({ environment }: Stage): Due[] {
+export function whatIsDue({ environment }: Ground): Due[] {
   const { clock } = pageTime;
   if (clock)
     return clock.scheduled.map((one) => ({

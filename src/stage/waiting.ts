@@ -9,13 +9,14 @@ import { phraseLocator, printLocator, type Locator } from '../page/locators';
 import { explain, refuse } from './errors';
 import { lookFor } from './look';
 import { pass } from './rest';
+import type { Ground } from './ground';
 import type { Stage } from './stage';
 import type { Patience } from './subject';
 import { printDue, roundedUp, runNext, whatIsDue, type Due } from './time';
 
 /** A step that waits. */
-export interface Wait {
-  readonly stage: Stage;
+export interface Wait<S extends Ground = Ground> {
+  readonly stage: S;
   readonly patience: Patience;
   readonly calledAt: Error;
   /** True once the test stands still until this step ends. */
@@ -31,7 +32,7 @@ export type GivenUp =
   | { readonly why: 'later'; readonly due: Due; readonly waited: number };
 
 /** Waits until a locator fits something, or nothing. @throws SIM-WAIT-OVER */
-export async function waitFor(wait: Wait, locator: Locator, comes: boolean): Promise<HTMLElement[]> {
+export async function waitFor(wait: Wait<Stage>, locator: Locator, comes: boolean): Promise<HTMLElement[]> {
   const { stage, calledAt } = wait;
   const asked = () => printLocator(locator, stage.view().nameOf);
   let found: HTMLElement[] = [];
@@ -72,7 +73,7 @@ export async function waitForCheck<T>(wait: Wait, check: () => T | Promise<T>): 
   throw explain('SIM-WAIT-CHECK', fields, { ...stage.background(calledAt), ...told });
 }
 
-function wordGivenUp(stage: Stage, givenUp: GivenUp) {
+function wordGivenUp(stage: Ground, givenUp: GivenUp) {
   const pending = stage.network.requests
     .filter(({ status }) => status === undefined)
     .map(({ method, url }) => `${method} ${new URL(url).pathname}`);
@@ -126,7 +127,7 @@ async function waitUntil(wait: Wait, holds: () => boolean | Promise<boolean>): P
 }
 
 /** The milliseconds until something is due; undefined where nothing is scheduled. */
-function untilNext({ environment }: Stage): number | undefined {
+function untilNext({ environment }: Ground): number | undefined {
   const { clock } = pageTime;
   const at = clock ? clock.next?.at : environment.work.timers[0]?.due;
   return at === undefined ? undefined : Math.max(0, at - readPageTime());
@@ -135,7 +136,9 @@ function untilNext({ environment }: Stage): number | undefined {
 /** True where nothing but a timer can change anything: the test waits for this step only, and nothing is under way. */
 function isStill({ stage, isAwaited }: Wait): boolean {
   const others = [...shared.steps].filter(({ isOver }) => !isOver).length > 1;
-  const isAnimated = (document.getAnimations?.() ?? []).some(({ playState }) => playState === 'running');
+  const isAnimated = (globalThis.document?.getAnimations?.() ?? []).some(
+    ({ playState }) => playState === 'running',
+  );
   const isAlone = shared.environments.size === 1;
   return isAwaited() && isAlone && !others && !isAnimated && !stage.isBusy;
 }
@@ -144,26 +147,28 @@ function isStill({ stage, isAwaited }: Wait): boolean {
 const glance = 20;
 
 /** Resolves when a timer, a request or the page has changed, or after some milliseconds. */
-const somethingHappens = ({ environment, adapter, container }: Stage, left: number): Promise<void> =>
+const somethingHappens = ({ environment, adapter, container }: Ground, left: number): Promise<void> =>
   pass(
     adapter,
     () =>
       new Promise<void>((resolve) => {
-        const { MutationObserver } = container.ownerDocument.defaultView as unknown as typeof globalThis;
-        const observer = new MutationObserver(() => end());
+        const observer = watchPage(container, () => end());
         const end = () => {
-          observer.disconnect();
+          observer?.disconnect();
           environment.work.onChange = undefined;
           callOff();
           resolve();
         };
         const callOff = startTimer(Math.min(left, glance), end);
         environment.work.onChange = end;
-        observer.observe(container.ownerDocument.body, {
-          subtree: true,
-          childList: true,
-          characterData: true,
-          attributes: true,
-        });
       }),
   );
+
+function watchPage(container: Element | undefined, changed: () => void): MutationObserver | undefined {
+  if (!container) return undefined;
+  const { body, defaultView } = container.ownerDocument;
+  const { MutationObserver } = defaultView as unknown as typeof globalThis;
+  const observer = new MutationObserver(changed);
+  observer.observe(body, { subtree: true, childList: true, characterData: true, attributes: true });
+  return observer;
+}

@@ -15,6 +15,7 @@ const keeping = once('keeping', () => ({ users: new Set<object>(), before: undef
 
 /** Notes what the page keeps before the first of the subjects that are up. @returns how to put it back after the last */
 export function keepPage(user: object): () => void {
+  if (typeof document === 'undefined') return () => undefined;
   if (keeping.users.size === 0) keeping.before = read();
   keeping.users.add(user);
   return () => {

@@ -1,0 +1,160 @@
+import type { Chronicle } from '../core/chronicle';
+import { Environment } from '../core/environment';
+import { joinComplaints, locateAt } from '../core/errors';
+import { calledFrom } from '../core/errors/called-from';
+import { runAs } from '../core/ownership';
+import { pageTime } from '../core/page-time';
+import { makeStep } from '../core/step';
+import { loadPatterns, needsPatterns } from '../network/patterns';
+import type { AskedRequest } from '../network/network';
+import { keepPage } from '../page/settings/kept';
+import { refuse } from './errors';
+import { explained } from './explained';
+import { Ground, type Pace } from './ground';
+import { installOnce } from './install';
+import { refuseLeaks } from './leaks';
+import { complainOfLogs, readLogs, watchLateLogs } from './logs';
+import { checkOptions, type CommonOptions } from './options';
+import { enterPage, makePage, type OpenPage } from './page';
+import type { Patience } from './subject';
+import { enterTime, makeTime, type Time } from './time';
+import { waitForCheck } from './waiting';
+
+/** What surrounds code that renders nothing. */
+export type OpenOptions = Pick<CommonOptions, 'network' | 'time' | 'logs' | 'leaks' | 'page'>;
+
+/**
+ * What surrounds a service, a store or a function that renders nothing: its network, its time, its page, and a
+ * record of what happened. It ends with the test.
+ *
+ * @example
+ * const bench = await open({ network: { 'GET /api/hives/:hiveId': hives[0] }, time: 'virtual' });
+ * const loading = bench.run(() => loadHive('h1'));
+ * expect(await loading).toEqual(hives[0]);
+ */
+export interface Bench {
+  /** Everything that happened so far, in order. */
+  readonly chronicle: Chronicle;
+  /** Every request so far, in order. */
+  readonly requests: readonly AskedRequest[];
+  /** The time. It stands still with the option `time: 'virtual'`. */
+  readonly time: Time;
+  /** What the page is like, to be changed during a test. */
+  readonly page: OpenPage;
+  /**
+   * Runs code as the bench's own, also where other subjects are up, and resolves at rest.
+   *
+   * @returns what the code returned
+   */
+  run<T>(work: () => T | Promise<T>): Promise<T>;
+  /** Waits until a check holds: it neither throws nor returns false. @throws SIM-WAIT-CHECK */
+  eventually<T>(check: () => T | Promise<T>, patience?: Patience): Promise<T>;
+  /** Resolves when no work is pending. */
+  atRest(): Promise<void>;
+  /** Checks that every route was requested. @throws SIM-ROUTE-UNUSED */
+  everyRouteAsked(): void;
+  /** Ends it before the test does. @throws all problems of the test so far */
+  takeDown(): Promise<void>;
+}
+
+const name = 'the bench';
+const known = ['network', 'time', 'logs', 'leaks', 'page'] as const;
+
+/** Nothing renders, so there is nothing to wait for but the work itself. */
+const pace: Pace = {
+  settle: async (work) => void (await work()),
+  settleNow: (work) => work(),
+};
+
+/**
+ * Puts code that renders nothing into the same surroundings as a subject: answers for its requests, virtual time,
+ * a page, expected logs. In Node and in a page alike.
+ *
+ * @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE, SIM-TIME-DATE, SIM-PAGE-SETTING
+ */
+export function open(options: OpenOptions = {}): Promise<Bench> {
+  const calledAt = calledFrom('open', open);
+  // It exists at once, so that a test that ends before it is up still takes it down.
+  const environment = new Environment(name);
+  return makeStep('open', calledAt, putUp(environment, options, calledAt));
+}
+
+async function putUp(environment: Environment, options: OpenOptions, calledAt: Error): Promise<Bench> {
+  try {
+    return await setUp(environment, options, calledAt);
+  } catch (failure) {
+    const more: unknown = await environment.takeDown('unmounted').then(
+      () => undefined,
+      (complaint: unknown) => complaint,
+    );
+    const located = locateAt(failure, calledAt);
+    throw more === undefined || more === failure ? located : joinComplaints([located, more]);
+  }
+}
+
+async function setUp(environment: Environment, options: OpenOptions, calledAt: Error): Promise<Bench> {
+  checkOptions(options, [], 'open()', calledAt, known);
+  installOnce();
+  const { sandbox } = environment;
+  sandbox.onTakeDown(keepPage(environment));
+  if (options.page !== undefined) {
+    if (typeof document === 'undefined')
+      refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
+    enterPage(environment, options.page, calledAt);
+  }
+  if (options.time !== undefined || pageTime.clock) enterTime(environment, options.time, calledAt);
+  const routes = options.network ?? {};
+  if (needsPatterns(Object.keys(routes))) await loadPatterns();
+  const ground = new Ground(environment, { adapter: pace, name, routes });
+  ground.gesture = 'opened the bench';
+  environment.onUncaught = ground.onListenerThrew;
+  const logs = (environment.logs = readLogs(options));
+  watchLateLogs(ground, logs);
+  sandbox.checks.push((occasion) => complainOfLogs(ground, logs, occasion));
+  sandbox.onTakeDown(() => {
+    if (environment.occasion === 'end') refuseLeaks(ground, options.leaks ?? 'fail', calledAt);
+  });
+  return makeBench(ground);
+}
+
+function makeBench(ground: Ground): Bench {
+  const step = <T>(
+    method: 'run' | 'atRest' | 'eventually',
+    work: (calledAt: Error, isAwaited: () => boolean) => Promise<T>,
+  ): Promise<T> => {
+    const calledAt = calledFrom(method, bench[method] as (...args: never[]) => unknown);
+    const made: { step?: Promise<T> & { readonly isAwaited?: boolean } } = {};
+    const done = explained(ground, calledAt, () => work(calledAt, () => made.step?.isAwaited === true));
+    return (made.step = makeStep(method, calledAt, done));
+  };
+  let time: Time | undefined;
+  let page: OpenPage | undefined;
+  const bench: Bench = {
+    chronicle: ground.chronicle,
+    requests: ground.network.requests,
+    get time() {
+      return (time ??= makeTime(ground));
+    },
+    get page() {
+      return (page ??= makePage(ground));
+    },
+    run: (work) =>
+      step('run', async (calledAt) => {
+        ground.refuseGone('run()', calledAt);
+        ground.gesture = 'ran code';
+        // Answers come while the code waits for them, not only when it is over.
+        const result = await runAs(ground.environment, work);
+        await ground.atRest();
+        return result;
+      }),
+    eventually: (check, patience = {}) =>
+      step('eventually', (calledAt, isAwaited) =>
+        waitForCheck({ stage: ground, patience, calledAt, isAwaited }, check),
+      ),
+    atRest: () => step('atRest', () => ground.atRest()),
+    everyRouteAsked: () => ground.network.refuseUnused(calledFrom('everyRouteAsked', bench.everyRouteAsked)),
+    takeDown: () =>
+      makeStep('takeDown', calledFrom('takeDown', bench.takeDown), ground.environment.takeDown()),
+  };
+  return bench;
+}
