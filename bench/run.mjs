@@ -11,9 +11,10 @@ const rows = await mounting();
 rows.push(...(await (await import('./mounting-vue.mjs')).mountingVue()));
 rows.push(...(await (await import('./mounting-angular.mjs')).mountingAngular()));
 const { timing } = await import('./timing.mjs');
+const { acting } = await import('./acting.mjs');
 const { transforming } = await import('./transforming.mjs');
 const { seaming } = await import('./seam.mjs');
-for (const measure of [looking, answering, timing, transforming, seaming, loading])
+for (const measure of [looking, answering, timing, acting, transforming, seaming, loading])
   rows.push(...(await measure()));
 rows.push(...(await import('./in-jest.mjs')).measuringInJest());
 const { growing } = await import('./growth.mjs');

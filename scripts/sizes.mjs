@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 15.8,
-  'react.js': 80.3,
-  'vue.js': 81.6,
-  'angular.js': 85,
-  'jest.js': 23,
+  'index.js': 70,
+  'react.js': 99.5,
+  'vue.js': 101,
+  'angular.js': 104.5,
+  'jest.js': 27,
   'seam.js': 12,
 };
 

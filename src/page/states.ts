@@ -114,7 +114,8 @@ export function whyUnusable(element: Element): string | undefined {
   if (element.hasAttribute('disabled')) return 'it is disabled';
   if (tag === 'option' && element.closest('optgroup[disabled],select[disabled]'))
     return 'the list around it is disabled';
-  const set = element.closest('fieldset[disabled]');
+  let set: Element | null = element;
+  while (set && !(set.localName === 'fieldset' && set.hasAttribute('disabled'))) set = set.parentElement;
   if (set && set !== element && !set.querySelector(':scope > legend')?.contains(element))
     return 'the fieldset around it is disabled';
   return undefined;

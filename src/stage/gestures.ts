@@ -9,6 +9,7 @@ import { personAt, type Acts, type Pasted, type TypeWhere } from '../page/gestur
 import type { Distance } from '../page/gestures/drag';
 import { refuseDistance, refuseFiles, refuseHow, refuseWhere } from '../page/gestures/how';
 import type { ClickHow } from '../page/gestures/click';
+import { looking } from '../page/looking';
 import { lookForOne, printAsked } from './look';
 import type { Stage } from './stage';
 import type { Target } from './subject';
@@ -69,14 +70,15 @@ export class Gestures {
     const asked = () => printAsked(stage, method, target);
     stage.refuseGone(asked, calledAt);
     await stage.atRest();
-    const element = lookForOne(stage, target, asked, calledAt);
-    const around = stage.background(calledAt);
-    refuseUnable(element, verb, around, need);
-    if (isTyping) refuseNoField(element, verb, around);
-    stage.chronicle.add(kind, describe(element), { detail, trigger: true });
-    let result: T;
-    await stage.act(`${kind} ${describe(element)}`, async () => void (result = await perform(element)));
-    return result!;
+    const { element, name } = looking(document, () => {
+      const found = lookForOne(stage, target, asked, calledAt);
+      const around = stage.background(calledAt);
+      refuseUnable(found, verb, around, need);
+      if (isTyping) refuseNoField(found, verb, around);
+      return { element: found, name: describe(found) };
+    });
+    stage.chronicle.add(kind, name, { detail, trigger: true });
+    return stage.act(`${kind} ${name}`, () => perform(element));
   }
 
   /** The element that something is dragged to. */

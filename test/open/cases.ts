@@ -1,11 +1,12 @@
 import 'simulacra/jest';
+import type {
+  SimulacraError} from 'simulacra';
 import {
   fail,
   hold,
   later,
   open,
   record,
-  SimulacraError,
   stream,
   takeDown,
   type OpenOptions,

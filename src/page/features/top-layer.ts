@@ -2,10 +2,18 @@ import { domException } from './exceptions';
 import { once } from '../../core/shared';
 
 // A simulated page has no pseudo-class for open popovers and modal dialogs, so we remember them here.
-const open = once('popovers', () => new WeakSet<Element>());
+const open = once('popovers', () => new Set<Element>());
 
 /** @see https://html.spec.whatwg.org/multipage/popover.html */
 const isPopover = (element: Element): boolean => element.hasAttribute('popover');
+
+/** The popovers that are shown, the first one first. */
+export function popoversShown(document: Document): Element[] {
+  if ('popover' in document.documentElement) return [...document.querySelectorAll(':popover-open')];
+  // What was taken off the page is not shown any more.
+  for (const popover of open) if (!popover.isConnected) open.delete(popover);
+  return [...open].filter(({ ownerDocument }) => ownerDocument === document);
+}
 
 /** True for a popover that is shown. */
 export const isOpenPopover = (element: Element): boolean =>
@@ -23,6 +31,8 @@ export function setPopover(element: Element, isOpen: boolean): void {
   // Only showing can be prevented.
   const before = new ToggleEvent('beforetoggle', { ...states, cancelable: isOpen });
   if (!element.dispatchEvent(before) && isOpen) return;
+  // What a subject left behind is forgotten here, at the latest.
+  for (const other of open) if (!other.isConnected) open.delete(other);
   if (isOpen) open.add(element);
   else open.delete(element);
   tellToggled(element, isOpen);

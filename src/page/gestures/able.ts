@@ -6,6 +6,7 @@ import { whyBehind, whyHidden, whyUntouchable } from '../hidden';
 import { nameOrTextOf } from '../names';
 import { fieldSelector } from '../query';
 import { whyUnusable } from '../states';
+import { around } from './around';
 
 /** What a gesture needs of an element. */
 export interface Need {
@@ -32,7 +33,10 @@ export function refuseUnable(
 function whyOutOfReach(element: Element): string | undefined {
   if (!element.isConnected) return 'it has been taken off the page';
   const hidden = whyHidden(element, false) ?? whyBehind(element);
-  return hidden ?? (element.closest('[inert]') ? 'it is inside of something inert' : undefined);
+  return (
+    hidden ??
+    (around(element, (at) => at.hasAttribute('inert')) ? 'it is inside of something inert' : undefined)
+  );
 }
 
 /** @throws SIM-ACT-FIELD for what nobody can type into, SIM-ACT-DISABLED for what is read-only */

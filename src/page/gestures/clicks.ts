@@ -1,4 +1,5 @@
 import { isSimulated } from '../styles';
+import { around, isDisabled } from './around';
 import { dispatch } from './events';
 import { commitChange } from './fields';
 import { showingInvalid } from './forms';
@@ -12,7 +13,7 @@ export const isPressable = (element: Element): boolean =>
 
 /** A click by a key, which has no place. */
 export async function clickByKey(person: Person, target: Element): Promise<void> {
-  if (!target.matches(':disabled')) await activate(person, target, { detail: 0 });
+  if (!isDisabled(target)) await activate(person, target, { detail: 0 });
 }
 
 /** Sends a click, with what a browser does when it is not prevented and the page does not do by itself. */
@@ -35,8 +36,8 @@ export function activate(person: Person, element: Element, init: object): Promis
 
 /** A button with "formnovalidate" submits what is not valid; a simulated page does not know. */
 function unvalidated<T>(element: Element, work: () => T): T {
-  const button = element.closest<HTMLButtonElement>('button[formnovalidate],input[formnovalidate]');
-  const form = button?.form;
+  const button = buttonAround(element);
+  const form = button?.hasAttribute('formnovalidate') ? button.form : null;
   if (!form || form.noValidate || !isSimulated(element.ownerDocument)) return work();
   form.noValidate = true;
   try {
@@ -46,12 +47,17 @@ function unvalidated<T>(element: Element, work: () => T): T {
   }
 }
 
+const buttonAround = (element: Element): HTMLButtonElement | undefined =>
+  around(element, ({ localName }) => /^(button|input)$/.test(localName)) as HTMLButtonElement | undefined;
+
 const belongsToForm = (element: Element): boolean =>
-  element.closest('form') !== null || Boolean(element.closest<HTMLButtonElement>('button,input')?.form);
+  Boolean(buttonAround(element)?.form) ||
+  around(element, ({ localName }) => localName === 'form') !== undefined;
 
 /** A label that is clicked clicks its field; a person's click moves the focus there first. */
 function followLabel({ document }: Person, element: Element): () => void {
-  const field = element.closest('label')?.control;
+  const label = around(element, ({ localName }) => localName === 'label') as HTMLLabelElement | undefined;
+  const field = label?.control;
   const page = document.defaultView;
   if (!field || field === element || !page) return () => undefined;
   const follow = ({ target }: Event) => {

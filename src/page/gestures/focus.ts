@@ -1,18 +1,31 @@
 import { whyHidden } from '../hidden';
 import { isEditable } from '../describe';
+import { around, isDisabled } from './around';
 import { commitChange, placeCaret, selectAll } from './fields';
 import { focusedIn, type Person } from './person';
 
-const focusable =
-  'a[href],area[href],button,input:not([type=hidden]),select,textarea,summary,iframe,audio[controls],video[controls],[tabindex],[contenteditable]:not([contenteditable=false])';
+/** By tag: the attribute that makes it take the focus; none where it always does. */
+const focusable: Readonly<Record<string, string>> = {
+  ...{ a: 'href', area: 'href', audio: 'controls', video: 'controls' },
+  ...{ button: '', input: '', select: '', textarea: '', iframe: '', summary: '' },
+};
 
-const isUsable = (element: Element): boolean => !element.matches(':disabled') && !element.closest('[inert]');
+function isFocusable(element: Element): boolean {
+  const { localName } = element;
+  const needed = focusable[localName];
+  const isByItself = needed === '' ? isMet(element) : needed !== undefined && element.hasAttribute(needed);
+  if (!isByItself && !element.hasAttribute('tabindex') && !isHost(element)) return false;
+  return !isDisabled(element) && !around(element, (at) => at.hasAttribute('inert'));
+}
 
-/** Only the first summary of details takes the focus. */
-const isFocusable = (element: Element): boolean =>
-  element.matches(focusable) &&
-  isUsable(element) &&
-  (element.localName !== 'summary' || element.hasAttribute('tabindex') || isOwnSummary(element));
+// Only the first summary of details takes the focus.
+const isMet = (element: Element): boolean =>
+  element.localName === 'summary'
+    ? isOwnSummary(element)
+    : element.localName !== 'input' || (element as HTMLInputElement).type !== 'hidden';
+
+const isHost = (element: Element): boolean =>
+  element.hasAttribute('contenteditable') && element.getAttribute('contenteditable') !== 'false';
 
 const isOwnSummary = (element: Element): boolean =>
   element.parentElement?.localName === 'details' &&

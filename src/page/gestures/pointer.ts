@@ -1,4 +1,5 @@
 import { isField } from '../describe';
+import { around, isDisabled } from './around';
 import { pageOf, tell } from './events';
 import { placeCaret, select, selectAll, selectionOf, shownIn, type Field } from './fields';
 import { focusTargetOf, moveFocus } from './focus';
@@ -93,8 +94,7 @@ export async function tellPointer(
 }
 
 /** True inside of a control that is disabled. */
-export const isOff = (element: Element): boolean =>
-  element.closest('button,input,select,textarea,option')?.matches(':disabled') === true;
+export const isOff = (element: Element): boolean => around(element, isDisabled) !== undefined;
 
 /** Presses a button of the mouse. @returns whether the mouse events of the release are suppressed */
 export async function pressDown(

@@ -1,12 +1,12 @@
-import { isOpenPopover, openModals, setPopover } from '../features/top-layer';
+import { isOpenPopover, openModals, popoversShown, setPopover } from '../features/top-layer';
+import { around } from './around';
 import { tell } from './events';
 import type { Person } from './person';
 
 const light = (popover: Element): boolean =>
   /^(|auto|hint)$/.test(popover.getAttribute('popover') ?? 'manual');
 
-const openPopovers = (document: Document): Element[] =>
-  [...document.querySelectorAll('[popover]')].filter((one) => light(one) && isOpenPopover(one));
+const openPopovers = (document: Document): Element[] => popoversShown(document).filter(light);
 
 const hide = (popover: Element): void => (popover as HTMLElement).hidePopover();
 
@@ -29,7 +29,7 @@ export async function dismissPopovers({ document, send }: Person, pressed: Eleme
 }
 
 function targetOf(element: Element): { popover: Element; action: string } | undefined {
-  const button = element.closest('button[popovertarget],input[popovertarget]');
+  const button = around(element, (at) => at.hasAttribute('popovertarget'));
   const id = button?.getAttribute('popovertarget');
   const popover = id ? element.ownerDocument.getElementById(id) : null;
   if (!button || !popover?.hasAttribute('popover')) return undefined;

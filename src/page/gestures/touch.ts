@@ -1,3 +1,4 @@
+import { isDisabled } from './around';
 import { activate } from './clicks';
 import { tell } from './events';
 import { focusTargetOf, moveFocus } from './focus';
@@ -35,7 +36,7 @@ async function likeAMouse(person: Person, element: Element, init: object): Promi
   if (await tell(send, element, 'mousedown', { ...init, buttons: 1, detail: 1 }))
     await moveFocus(person, focusTargetOf(element));
   await tell(send, element, 'mouseup', { ...init, detail: 1 });
-  if (element.isConnected && !element.matches(':disabled'))
+  if (element.isConnected && !isDisabled(element))
     await activate(person, element, { ...finger, ...init, detail: 1 });
 }
 

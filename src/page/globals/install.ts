@@ -7,6 +7,7 @@ import { watchListeners } from './listeners';
 import { supplyFeatures } from './features';
 import { supplyStandards } from './standards';
 import { watchTimers } from './timers';
+import { watchWrites } from './written';
 import { quietUnimplemented } from './unimplemented';
 
 const installed = once('installed', () => new WeakSet<object>());
@@ -29,6 +30,7 @@ export function install(more: (page: Page) => void): void {
     watchTimers(page);
     watchDates(page);
     watchListeners(page);
+    watchWrites(page);
     more(page);
     if (page === window) watchErrors(window as unknown as Window);
   }

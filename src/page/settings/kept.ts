@@ -1,13 +1,14 @@
 import { once } from '../../core/shared';
+import { written } from '../globals/written';
 import { surroundings } from '../surroundings';
 
 /** What a page keeps for a person, beyond what is rendered. */
 interface Kept {
   readonly local: readonly Item[];
   readonly session: readonly Item[];
-  readonly cookies: string;
-  readonly title: string;
   readonly address: string;
+  /** The cookies and the title, known once a script has written them. */
+  readonly written: Map<'cookie' | 'title', string>;
 }
 type Item = readonly [key: string, value: string];
 
@@ -21,24 +22,31 @@ export function keepPage(user: object): () => void {
   return () => {
     keeping.users.delete(user);
     if (keeping.users.size > 0 || !keeping.before) return;
+    written.before = undefined;
     putBack(keeping.before);
     keeping.before = undefined;
   };
 }
 
-const read = (): Kept => ({
-  local: itemsOf(storageOf('localStorage')),
-  session: itemsOf(storageOf('sessionStorage')),
-  cookies: document.cookie,
-  title: document.title,
-  address: location.href,
-});
+function read(): Kept {
+  const texts = new Map<'cookie' | 'title', string>();
+  // Reading them takes a while, and few components write them.
+  written.before = (what, { cookie, title }) =>
+    void (texts.has(what) || texts.set(what, what === 'cookie' ? cookie : title));
+  return {
+    local: itemsOf(storageOf('localStorage')),
+    session: itemsOf(storageOf('sessionStorage')),
+    address: location.href,
+    written: texts,
+  };
+}
 
-function putBack({ local, session, cookies, title, address }: Kept): void {
+function putBack({ local, session, address, written: texts }: Kept): void {
   refill(storageOf('localStorage'), local);
   refill(storageOf('sessionStorage'), session);
-  if (document.cookie !== cookies) putBackCookies(cookies);
-  if (document.title !== title) document.title = title;
+  const [cookies, title] = [texts.get('cookie'), texts.get('title')];
+  if (cookies !== undefined) putBackCookies(cookies);
+  if (title !== undefined) putBackTitle(title);
   // An address of another origin is none that a script has gone to.
   if (location.href !== address && address.startsWith(location.origin))
     history.replaceState(null, '', address);
@@ -46,6 +54,11 @@ function putBack({ local, session, cookies, title, address }: Kept): void {
   surroundings.notifications.length = 0;
   surroundings.watchers.clear();
   surroundings.statuses.clear();
+}
+
+function putBackTitle(title: string): void {
+  if (title === '') document.querySelector('head > title')?.remove();
+  else document.title = title;
 }
 
 /** A page without an origin has no storage, and throws where it is asked for it. */
