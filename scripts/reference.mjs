@@ -51,6 +51,7 @@ const words = [
   'hold',
   'inTurn',
   'label',
+  'open',
   'later',
   'part',
   'role',

@@ -28,9 +28,10 @@ export type OpenOptions = Pick<CommonOptions, 'network' | 'time' | 'logs' | 'lea
  * record of what happened. It ends with the test.
  *
  * @example
- * const bench = await open({ network: { 'GET /api/hives/:hiveId': hives[0] }, time: 'virtual' });
- * const loading = bench.run(() => loadHive('h1'));
- * expect(await loading).toEqual(hives[0]);
+ * const bench = await open({ network: { 'GET /api/hives/:hiveId': hives[0] } });
+ * const response = await bench.run(() => fetch('/api/hives/h1'));
+ * expect(await response.json()).toEqual(hives[0]);
+ * expect(bench.requests).toHaveLength(1);
  */
 export interface Bench {
   /** Everything that happened so far, in order. */
