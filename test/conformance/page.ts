@@ -1,4 +1,4 @@
-import type { SimulacraError} from 'simulacra';
+import type { SimulacraError } from 'simulacra';
 import { role, takeDown, text, type Subject } from 'simulacra';
 import type { Kit } from './specification';
 import type { Play } from './time';

@@ -1,16 +1,6 @@
 import 'simulacra/jest';
-import type {
-  SimulacraError} from 'simulacra';
-import {
-  fail,
-  hold,
-  later,
-  open,
-  record,
-  stream,
-  takeDown,
-  type OpenOptions,
-} from 'simulacra';
+import type { SimulacraError } from 'simulacra';
+import { fail, hold, later, open, record, stream, takeDown, type OpenOptions } from 'simulacra';
 
 const wait = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 /** A client as a keeper's service has it: it asks again twice, after one second and after two. */
