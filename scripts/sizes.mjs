@@ -10,7 +10,7 @@ const budget = {
   'react.js': 99.5,
   'vue.js': 101,
   'angular.js': 104.5,
-  'jest.js': 27,
+  'jest.js': 27.5,
   'seam.js': 12,
 };
 

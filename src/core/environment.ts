@@ -74,8 +74,8 @@ export class Environment {
   /** Words an error that reached the page, from a listener or a timer; put here by the stage. */
   onUncaught: (error: unknown) => void = (error) => this.fail(error as Error);
 
-  /** Its listeners outside of what it renders. */
-  listeners: Set<Made> | undefined;
+  /** What it has put in place outside of what it renders: listeners, observers, addresses of objects. */
+  made: Set<Made> | undefined;
 
   /** What it may log; put here when its options are read. */
   logs: Logs | undefined;

@@ -6,4 +6,6 @@ export interface Made {
   readonly from: string | undefined;
   /** Where the call was made; read only for a message. */
   readonly calledAt: Error | undefined;
+  /** True where it has come to an end by itself, as an observer of what is off the page. */
+  readonly isOver?: () => boolean;
 }

@@ -14,6 +14,7 @@ export type Permission = 'granted' | 'denied' | 'prompt';
 export interface Watcher {
   readonly told: (position: object) => void;
   readonly failed: ((error: object) => void) | undefined;
+  readonly end?: (() => void) | undefined;
 }
 
 /** What surrounds a page, as its settings say. It is the same for all subjects that are up at once. */

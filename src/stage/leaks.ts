@@ -60,7 +60,7 @@ function madeBy({ environment }: Ground): Made[] {
       .filter(({ delay }) => delay > 1)
       .map(({ label, from, calledAt }) => ({ what: label, from, calledAt })),
     ...environment.work.timers.flatMap(({ made, isImmediate }) => (made && !isImmediate ? made : [])),
-    ...(environment.listeners ?? []),
+    ...[...(environment.made ?? [])].filter(({ isOver }) => !isOver?.()),
   ];
 }
 

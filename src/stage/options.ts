@@ -45,8 +45,8 @@ export interface CommonOptions {
    */
   readonly logs?: readonly (string | RegExp)[] | 'allowed';
   /**
-   * What is done where the subject leaves a timer or a listener of the window or document behind: `'fail'` unless
-   * said otherwise. What packages leave is told of once, and fails no test.
+   * What is done where the subject leaves something behind (a timer, a listener of the window or document, an
+   * observer, an object URL): `'fail'` unless said otherwise. What packages leave is told of once, and fails no test.
    */
   readonly leaks?: Leaks;
   /** Replaces what modules export: `swap(() => import('./useScale'), { useScale: … })`. */

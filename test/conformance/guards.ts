@@ -119,6 +119,26 @@ export function guarded(kit: Kit): void {
         start: () => document.addEventListener('keydown', () => undefined, true),
         said: /left a listener for "keydown" on the document/,
       },
+      'an observer of the document': {
+        start: () => new ResizeObserver(ignore).observe(document.body),
+        said: /left a ResizeObserver \((Live, )?guards\.ts:\d+\)/,
+      },
+      'an observer of what is in view': {
+        start: () => new IntersectionObserver(ignore).observe(document.documentElement),
+        said: /left an IntersectionObserver/,
+      },
+      'a listener of a media query': {
+        start: () => matchMedia('(min-width: 600px)').addEventListener('change', ignore),
+        said: /left a listener of the media query "\(min-width: 600px\)"/,
+      },
+      'a watch over the position': {
+        start: () => void navigator.geolocation.watchPosition(ignore),
+        said: /left a watch over the position/,
+      },
+      'an object URL': {
+        start: () => void URL.createObjectURL(new Blob(['…'])),
+        said: /left an object URL \((Live, )?guards\.ts:\d+\)/,
+      },
       'two things': {
         start: () => {
           window.addEventListener('resize', () => undefined);
@@ -170,6 +190,26 @@ export function guarded(kit: Kit): void {
             const controller = new AbortController();
             document.addEventListener('keydown', ignore, { signal: controller.signal });
             return () => controller.abort();
+          },
+        },
+      ],
+      [
+        'observers that are ended, or of what is off the page',
+        {
+          start: () => {
+            const own = new ResizeObserver(ignore);
+            own.observe(document.body);
+            new IntersectionObserver(ignore).observe(document.querySelector('output')!);
+            const list = matchMedia('(min-width: 600px)');
+            list.addListener(ignore);
+            const address = URL.createObjectURL(new Blob(['…']));
+            const watch = navigator.geolocation.watchPosition(ignore);
+            return () => {
+              own.disconnect();
+              list.removeListener(ignore);
+              URL.revokeObjectURL(address);
+              navigator.geolocation.clearWatch(watch);
+            };
           },
         },
       ],

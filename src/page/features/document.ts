@@ -1,8 +1,10 @@
+import { noteMade } from '../globals/made';
 import { emptyRect } from './rect';
 
 type Features = Record<string, PropertyDescriptor | ((...args: never[]) => unknown)>;
 
-const blobs = new Map<string, unknown>();
+let addresses = 0;
+const forgetting = new Map<string, (() => void) | undefined>();
 
 const fonts: PropertyDescriptor = {
   get(this: Document) {
@@ -43,13 +45,17 @@ export const documentFeatures: Readonly<Record<string, Features>> = {
     getBoundingClientRect: () => emptyRect(),
   },
   URL: {
-    createObjectURL(blob: unknown) {
-      const address = `blob:${globalThis.location?.origin ?? 'null'}/${blobs.size + 1}`;
-      blobs.set(address, blob);
+    createObjectURL(_blob: unknown) {
+      const address = `blob:${globalThis.location?.origin ?? 'null'}/${++addresses}`;
+      forgetting.set(
+        address,
+        noteMade('an object URL', documentFeatures['URL']!['createObjectURL'] as () => unknown),
+      );
       return address;
     },
     revokeObjectURL(address: string) {
-      blobs.delete(address);
+      forgetting.get(address)?.();
+      forgetting.delete(address);
     },
   },
 };

@@ -1,4 +1,5 @@
 import type { Page } from '../../core/replace';
+import { noteMade } from '../globals/made';
 import { once } from '../../core/shared';
 
 /** What the settings of the page say otherwise, and the lists that are listened to. */
@@ -36,17 +37,26 @@ export function makeMatchMedia(page: Page): (query: string) => object {
       list.dispatchEvent(Object.assign(new window.Event('change'), { matches: is, media }));
     };
     // A list is kept only while somebody listens to it.
-    const keep = () =>
-      listeners.size > 0 ? mediaState.listening.add(look) : mediaState.listening.delete(look);
+    let end: (() => void) | undefined;
+    const keep = (below: (...args: never[]) => unknown) => {
+      if (listeners.size > 0) {
+        mediaState.listening.add(look);
+        end ??= noteMade(`a listener of the media query "${media}"`, below);
+      } else {
+        mediaState.listening.delete(look);
+        end?.();
+        end = undefined;
+      }
+    };
     const listen = (type: string, listener: EventListener | null, options?: AddEventListenerOptions) => {
       if (!listener) return;
       listeners.add(listener);
-      keep();
+      keep(listen);
       add.call(list, type, listener, options);
     };
     const leave = (type: string, listener: EventListener | null) => {
       listeners.delete(listener);
-      keep();
+      keep(leave);
       remove.call(list, type, listener);
     };
     let handler: EventListener | null = null;

@@ -1,3 +1,4 @@
+import { noteMade } from '../globals/made';
 import { emptyRect } from './rect';
 import type { Page } from '../../core/replace';
 import { once } from '../../core/shared';
@@ -8,20 +9,37 @@ export interface Size {
   readonly height: number;
 }
 
+interface Observer {
+  readonly targets: ReadonlySet<Element>;
+}
+
 /** The observers that look at something, to be told of what a test changes. */
 export const observers = once('observers', () => ({
-  resizing: new Set<{ tell(target: Element, size: Size): void }>(),
-  seeing: new Set<{ tell(target: Element, ratio: number): void }>(),
+  resizing: new Set<Observer & { tell(target: Element, size: Size): void }>(),
+  seeing: new Set<Observer & { tell(target: Element, ratio: number): void }>(),
 }));
 
 /** Makes members visible as the platform's own are: zone.js looks for them. What only we call stays hidden. */
 function showMembers(prototype: object): void {
   for (const [name, member] of Object.entries(Object.getOwnPropertyDescriptors(prototype)))
-    if (name !== 'constructor' && name !== 'tell')
+    if (!/^(constructor|tell|targets)$/.test(name))
       Object.defineProperty(prototype, name, { ...member, enumerable: true });
 }
 
 type Callback = (entries: object[], observer: object) => void;
+
+/** Whoever never disconnects is forgotten some time after what it looked at is off the page. */
+function join<T extends Observer>(all: Set<T>, one: T): void {
+  if (all.size > 200) for (const other of all) if (isOver(other.targets)) all.delete(other);
+  all.add(one);
+}
+
+const isOver = (targets: ReadonlySet<Element>): boolean =>
+  ![...targets].some(({ isConnected }) => isConnected);
+
+/** An observer of what is off the page is none that anybody could miss. */
+const noteObserver = (what: string, below: (target: Element) => void, targets: ReadonlySet<Element>) =>
+  noteMade(what, below, () => isOver(targets));
 
 /** What tells of an element's size and of its place. A simulated page has no layout: every size is zero. */
 export function makeObservers(page: Page) {
@@ -42,6 +60,7 @@ const makeResizeObserver = () => {
   class ResizeObserver {
     readonly #targets = new Set<Element>();
     readonly #callback: Callback;
+    #end: (() => void) | undefined;
     constructor(callback: Callback) {
       if (typeof callback !== 'function')
         throw new TypeError('Failed to construct ResizeObserver: it needs a function');
@@ -49,7 +68,8 @@ const makeResizeObserver = () => {
     }
     observe(target: Element): void {
       this.#targets.add(target);
-      observers.resizing.add(this);
+      join(observers.resizing, this);
+      this.#end ??= noteObserver('a ResizeObserver', this.observe, this.#targets);
     }
     unobserve(target: Element): void {
       this.#targets.delete(target);
@@ -58,6 +78,11 @@ const makeResizeObserver = () => {
     disconnect(): void {
       this.#targets.clear();
       observers.resizing.delete(this);
+      this.#end?.();
+      this.#end = undefined;
+    }
+    get targets(): ReadonlySet<Element> {
+      return this.#targets;
     }
     tell(target: Element, { width, height }: Size): void {
       if (!this.#targets.has(target)) return;
@@ -86,6 +111,7 @@ function makeIntersectionObserver(page: typeof globalThis) {
     readonly #callback: Callback;
     readonly #targets = new Set<Element>();
     #waiting: object[] = [];
+    #end: (() => void) | undefined;
 
     constructor(
       callback: Callback,
@@ -100,8 +126,13 @@ function makeIntersectionObserver(page: typeof globalThis) {
     observe(target: Element): void {
       if (this.#targets.has(target)) return;
       this.#targets.add(target);
-      observers.seeing.add(this);
+      join(observers.seeing, this);
+      this.#end ??= noteObserver('an IntersectionObserver', this.observe, this.#targets);
       this.tell(target, 1);
+    }
+
+    get targets(): ReadonlySet<Element> {
+      return this.#targets;
     }
 
     tell(target: Element, ratio: number): void {
@@ -134,6 +165,8 @@ function makeIntersectionObserver(page: typeof globalThis) {
     disconnect(): void {
       this.#targets.clear();
       observers.seeing.delete(this);
+      this.#end?.();
+      this.#end = undefined;
       this.#waiting = [];
     }
 

@@ -1,3 +1,4 @@
+import { noteMade } from '../globals/made';
 import { surroundings, tellPosition, type Watcher } from '../surroundings';
 
 const geolocation = {
@@ -7,11 +8,15 @@ const geolocation = {
   watchPosition(told: Watcher['told'], failed?: Watcher['failed']): number {
     const id = nextWatcher++;
     const watcher = { told, failed };
-    surroundings.watchers.set(id, watcher);
+    surroundings.watchers.set(id, {
+      ...watcher,
+      end: noteMade('a watch over the position', geolocation.watchPosition),
+    });
     globalThis.setTimeout(() => surroundings.watchers.has(id) && tellPosition(watcher), 0);
     return id;
   },
   clearWatch(id: number): void {
+    surroundings.watchers.get(id)?.end?.();
     surroundings.watchers.delete(id);
   },
 };

@@ -1,10 +1,6 @@
-import type { Environment } from '../../core/environment';
-import { calledFrom } from '../../core/errors/called-from';
-import type { Made } from '../../core/left';
-import { ownerOfCall } from '../../core/ownership';
 import { once } from '../../core/shared';
 import type { Page } from '../../core/replace';
-import { depthOfStack } from './run-timer';
+import { noteMade } from './made';
 
 type Handler = EventListenerOrEventListenerObject | null;
 type Options = AddEventListenerOptions | boolean | undefined;
@@ -26,10 +22,7 @@ export function watchListeners(page: Page): void {
 type Member = 'addEventListener' | 'removeEventListener';
 
 function watch(target: object, name: string): void {
-  replace(target, 'addEventListener', (type, handler, options) => {
-    const owner = ownerOfCall();
-    if (owner) note(owner, name, type, handler, options);
-  });
+  replace(target, 'addEventListener', (type, handler, options) => note(name, type, handler, options));
   replace(target, 'removeEventListener', (type, handler, options) =>
     forget(handler, keyOf(name, type, options)),
   );
@@ -55,22 +48,17 @@ function replace(
 const keyOf = (name: string, type: string, options: Options): string =>
   `${name} ${type} ${typeof options === 'object' ? options.capture === true : options === true}`;
 
-function note(owner: Environment, name: string, type: string, handler: object, options: Options): void {
+function note(name: string, type: string, handler: object, options: Options): void {
   const { once: isOnce = false, signal } = typeof options === 'object' ? options : {};
   // It ends by itself.
   if (isOnce || signal?.aborted) return;
+  const end = noteMade(`a listener for "${type}" on the ${name}`, note);
+  if (!end) return;
   const key = keyOf(name, type, options);
-  const made: Made = {
-    what: `a listener for "${type}" on the ${name}`,
-    from: owner.running(),
-    calledAt: calledFrom('addEventListener', note, depthOfStack()),
-  };
-  const all = (owner.listeners ??= new Set());
-  all.add(made);
   const known = listening.get(handler) ?? new Map<string, () => void>();
   listening.set(handler, known);
   known.get(key)?.();
-  known.set(key, () => void all.delete(made));
+  known.set(key, end);
   signal?.addEventListener('abort', () => forget(handler, key), { once: true });
 }
 

@@ -36,7 +36,7 @@ function read(): Kept {
   return {
     local: itemsOf(storageOf('localStorage')),
     session: itemsOf(storageOf('sessionStorage')),
-    address: location.href,
+    address: document.location.href,
     written: texts,
   };
 }
@@ -48,8 +48,9 @@ function putBack({ local, session, address, written: texts }: Kept): void {
   if (cookies !== undefined) putBackCookies(cookies);
   if (title !== undefined) putBackTitle(title);
   // An address of another origin is none that a script has gone to.
+  const { location, defaultView } = document;
   if (location.href !== address && address.startsWith(location.origin))
-    history.replaceState(null, '', address);
+    defaultView?.history.replaceState(null, '', address);
   surroundings.clipboard = { text: '' };
   surroundings.notifications.length = 0;
   surroundings.watchers.clear();
@@ -64,7 +65,7 @@ function putBackTitle(title: string): void {
 /** A page without an origin has no storage, and throws where it is asked for it. */
 export function storageOf(name: 'localStorage' | 'sessionStorage'): Storage | undefined {
   try {
-    return window[name];
+    return document.defaultView?.[name];
   } catch {
     return undefined;
   }

@@ -98,7 +98,7 @@ export const kinds: { readonly [name in Setting]-?: Kind } = {
 
 function isOwnAddress(address: string): boolean {
   try {
-    return new URL(address, location.href).origin === location.origin;
+    return new URL(address, document.baseURI).origin === document.location.origin;
   } catch {
     return false;
   }
@@ -106,6 +106,9 @@ function isOwnAddress(address: string): boolean {
 
 const isPosition = (value: Partial<Position> | undefined): boolean =>
   Math.abs(value?.latitude ?? NaN) <= 90 && Math.abs(value?.longitude ?? NaN) <= 180;
+
+// A process may have a document and not all that belongs to its window.
+const view = () => document.defaultView as Window & typeof globalThis;
 
 /** How to take each setting away again, the first one set first. */
 const undoing = once('page-settings', () => new Map<string, () => void>());
@@ -143,19 +146,25 @@ function fill(storage: Storage | undefined, items: Readonly<Record<string, strin
     else storage?.setItem(key, value);
     if (!isLater) continue;
     // As another page of the same site would change it.
-    const told = { key, oldValue, newValue: value, storageArea: storage ?? null, url: location.href };
-    window.dispatchEvent(new StorageEvent('storage', told));
+    const told = {
+      key,
+      oldValue,
+      newValue: value,
+      storageArea: storage ?? null,
+      url: document.location.href,
+    };
+    view().dispatchEvent(new (view().StorageEvent)('storage', told));
   }
 }
 
 /** True while a test changes what the subject has seen already, so that the page tells of it. */
 let isLater = false;
 const tell = (target: EventTarget, type: string): void =>
-  void (isLater && target.dispatchEvent(new Event(type)));
+  void (isLater && target.dispatchEvent(new (view().Event)(type)));
 
 function resize(side: 'Width' | 'Height', pixels: number): void {
-  override(window, `inner${side}`, pixels);
-  override(window, `outer${side}`, pixels);
+  override(view(), `inner${side}`, pixels);
+  override(view(), `outer${side}`, pixels);
   override(document.documentElement, `client${side}`, pixels);
 }
 
@@ -172,15 +181,15 @@ const setters: { readonly [name in Setting]-?: (value: never) => void } = {
   online(isOnline: boolean) {
     atEnd('online', () => void (connection.isOnline = true));
     connection.isOnline = isOnline;
-    override(navigator, 'onLine', isOnline);
-    tell(window, isOnline ? 'online' : 'offline');
+    override(view().navigator, 'onLine', isOnline);
+    tell(view(), isOnline ? 'online' : 'offline');
   },
   language(tag: string) {
     undoing.get('language')?.();
     undoing.set('language', enterLanguage(tag));
-    override(navigator, 'language', tag);
-    override(navigator, 'languages', Object.freeze([tag]));
-    tell(window, 'languagechange');
+    override(view().navigator, 'language', tag);
+    override(view().navigator, 'languages', Object.freeze([tag]));
+    tell(view(), 'languagechange');
   },
   visible(isVisible: boolean) {
     override(document, 'visibilityState', isVisible ? 'visible' : 'hidden');
@@ -198,9 +207,10 @@ const setters: { readonly [name in Setting]-?: (value: never) => void } = {
     for (const [name, value] of Object.entries(cookies)) writeCookie(name, value ?? undefined);
   },
   location(address: string) {
+    const { history } = view();
     if (!isLater) return history.replaceState(null, '', address);
     history.pushState(null, '', address);
-    window.dispatchEvent(new PopStateEvent('popstate', { state: null }));
+    view().dispatchEvent(new (view().PopStateEvent)('popstate', { state: null }));
   },
   title: (title: string) => void (document.title = title),
   clipboard: (copied: string) => void (surroundings.clipboard = { text: copied }),
@@ -223,7 +233,7 @@ export function applySettings(settings: PageOption, isChange: boolean): void {
   try {
     for (const [name, value] of Object.entries(settings))
       if (value !== undefined) setters[name as Setting](value as never);
-    if (settings.width !== undefined || settings.height !== undefined) tell(window, 'resize');
+    if (settings.width !== undefined || settings.height !== undefined) tell(view(), 'resize');
     for (const look of [...mediaState.listening]) look();
   } finally {
     isLater = false;
