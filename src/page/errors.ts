@@ -140,6 +140,11 @@ export const registry = {
     ],
     nearest: f.nearest,
   }),
+  'SIM-ACT-FOCUS': (f: { element: string }): Report => ({
+    head: `Nobody can press a key on ${f.element}: neither it nor anything around it takes the focus.`,
+    there: ['A key goes to what has the focus. A field, a button, a link, or what has a tabindex takes it.'],
+    next: ["To press a key wherever the focus is:   subject.press('…')"],
+  }),
   'SIM-ACT-HOW': (f: {
     call: string;
     given: string;

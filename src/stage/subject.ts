@@ -121,7 +121,7 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   drag(from: Target, to: Target | Distance): Promise<void>;
   /** Turns the wheel over an element, by a distance in pixels: `{ down: 400 }`. @throws SIM-ACT-HOW */
   scroll(target: Target, by: Distance): Promise<void>;
-  /** Presses a key on the focused element, or on a target: `Enter`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY */
+  /** Presses a key on the focused element, or on a target: `Enter`, `Shift+Tab`, `Control+k`. @throws SIM-ACT-KEY, SIM-ACT-FOCUS */
   press(keys: string, target?: Target): Promise<void>;
   /** Selects a text of a field or of an element, or all of it. @throws SIM-ACT-TEXT */
   mark(target: Target, text?: string): Promise<void>;

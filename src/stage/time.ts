@@ -280,7 +280,7 @@ export function whatIsDue({ environment }: Ground): Due[] {
     return clock.scheduled.map((one) => ({
       kind: one.kind,
       what: one.label,
-      in: one.at - clock.now(),
+      in: Math.round((one.at - clock.now()) * 1000) / 1000,
       at: new Date(clock.date() + (one.at - clock.now())),
       from: one.from,
       line: lineOf(one),

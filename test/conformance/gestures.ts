@@ -128,10 +128,13 @@ const written: Record<string, [write: (bench: Subject<Any>) => Promise<unknown>,
   ],
   'copied from the page': [
     async (bench) => {
+      await bench.mark(text('Borage'), 'Bor');
       expect(await bench.copy(text('Anemone'))).toBe('Anemone');
+      await bench.mark(text('Anemone'), 'mon');
+      expect(await bench.copy(text('Anemone'))).toBe('mon');
       await bench.paste(note);
     },
-    'calm beesAnemone',
+    'calm beesmon',
   ],
 };
 
@@ -202,6 +205,11 @@ const refused: Record<string, [act: (bench: Subject<Any>) => Promise<unknown>, c
       (bench) => bench.click(smoker, { holding: 'Ctrl' }),
       'SIM-ACT-KEY',
       /holding: 'Control'/,
+    ],
+    'a key on what takes no focus': [
+      (bench) => bench.press('Enter', text('Anemone')),
+      'SIM-ACT-FOCUS',
+      /paragraph "Anemone": neither it nor anything around it takes the focus/,
     ],
     'a drop of nothing': [(bench) => bench.drop(shelf), 'SIM-ACT-HOW', /given no files/],
   };

@@ -43,7 +43,7 @@ export function personAt({ document, send, wait }: Setting) {
     scroll: (element: Element, by: Distance) => scroll(person, element, by),
     choose: (element: Element, ...wanted: readonly (string | File)[]) => choose(person, element, wanted),
     press: async (keys: string, element?: Element) => {
-      if (element) await moveFocus(person, focusTargetOf(element) ?? element);
+      if (element) await focusFor(person, element);
       await press(person, keys);
     },
     type: (element: Element, text: string, where?: TypeWhere) => typeInto(person, element, text, where),
@@ -61,6 +61,15 @@ export function personAt({ document, send, wait }: Setting) {
       await press(person, 'Control+v');
     },
   };
+}
+
+/** A key goes to what has the focus. @throws SIM-ACT-FOCUS where an element and what is around it take none */
+async function focusFor(person: Person, element: Element): Promise<void> {
+  const { body, documentElement } = person.document;
+  const target = focusTargetOf(element);
+  if (!target && element !== body && element !== documentElement)
+    refuse('SIM-ACT-FOCUS', { element: describe(element) });
+  await moveFocus(person, target);
 }
 
 export type Acts = ReturnType<typeof personAt>;
@@ -116,10 +125,17 @@ function markAll(element: Element): void {
   else mark(element, element.textContent ?? '');
 }
 
+/** True where a part of the element itself is selected. */
+function hasSelected(element: Element): boolean {
+  if (selectedText(element) === '') return false;
+  const { anchorNode } = element.ownerDocument.getSelection()!;
+  return /^(input|textarea)$/.test(element.localName) || element.contains(anchorNode);
+}
+
 /** Copies or cuts what is selected of an element; all of it where nothing is. @returns the clipboard's text */
 async function takeText(person: Person, element: Element, keys: string): Promise<string> {
   if (focusTargetOf(element)) await moveFocus(person, focusTargetOf(element));
-  if (selectedText(element) === '') await person.send(() => markAll(element));
+  if (!hasSelected(element)) await person.send(() => markAll(element));
   await press(person, keys);
   return person.clipboard.text;
 }
