@@ -26,14 +26,18 @@ const placed = (page: Page): Readonly<Record<string, Readonly<Record<string, unk
   'Navigator.prototype': featuresOf(page)['navigator'] as Record<string, unknown>,
 });
 
+// A process may have a document as a global, and not all that belongs to its window.
+const windowOf = (page: Page) =>
+  ((page['document'] as Document).defaultView ?? page) as unknown as typeof globalThis;
+
 function featuresOf(page: Page): Record<string, unknown> {
   let found = windows.get(page);
   if (!found) {
     found = {
       ...makeObservers(page),
       ...makeWindowFeatures(page),
-      ...makeEventClasses(page as unknown as typeof globalThis),
-      ...makeSurroundings(page as unknown as typeof globalThis),
+      ...makeEventClasses(windowOf(page)),
+      ...makeSurroundings(windowOf(page)),
       matchMedia: makeMatchMedia(page),
     };
     windows.set(page, found);
