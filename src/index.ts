@@ -1,4 +1,5 @@
 import { SimulacraError as AnyFailure } from './core/errors/error';
+import { openBench, type Bench, type OpenOptions } from './stage/open';
 import type { CodedFailure } from './registry';
 
 export { fail, inTurn, later } from './core/answers';
@@ -23,7 +24,6 @@ export { css, label, part, role, testId, text } from './page/locators';
 export type { Locator, LocatorOptions, RoleState, Words } from './page/locators';
 export type { AskedRequest } from './network/network';
 export type { NetworkAnswer, Routes } from './stage/options';
-export { open } from './stage/open';
 export type { Bench, OpenOptions } from './stage/open';
 export type { OpenPage, SubjectPage } from './stage/page';
 export type { PageOption } from './page/settings/settings';
@@ -48,3 +48,14 @@ export const SimulacraError = AnyFailure as unknown as {
   readonly prototype: AnyFailure;
 };
 export type SimulacraError = AnyFailure;
+
+/**
+ * Puts code that renders nothing into the same surroundings as a subject: answers for its requests, virtual time,
+ * a page, expected logs. In Node and in a page alike.
+ *
+ * @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE, SIM-TIME-DATE, SIM-PAGE-SETTING
+ */
+export function open(options: OpenOptions = {}): Promise<Bench> {
+  // What it needs is read only now.
+  return openBench(options, open);
+}

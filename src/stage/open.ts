@@ -67,14 +67,9 @@ const pace: Pace = {
   settleNow: (work) => work(),
 };
 
-/**
- * Puts code that renders nothing into the same surroundings as a subject: answers for its requests, virtual time,
- * a page, expected logs. In Node and in a page alike.
- *
- * @throws SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE, SIM-TIME-DATE, SIM-PAGE-SETTING
- */
-export function open(options: OpenOptions = {}): Promise<Bench> {
-  const calledAt = calledFrom('open', open);
+/** What `open` does. @param below the function that a test calls */
+export function openBench(options: OpenOptions, below: (...args: never[]) => unknown): Promise<Bench> {
+  const calledAt = calledFrom('open', below);
   // It exists at once, so that a test that ends before it is up still takes it down.
   const environment = new Environment(name);
   return makeStep('open', calledAt, putUp(environment, options, calledAt));
