@@ -38,16 +38,16 @@ export const hasStyles = (document: Document): boolean =>
   onceFor(
     'has styles',
     document,
-    () => document.styleSheets.length > 0 && (computesStyles(document) || sheetsOf(document).byKey.size > 0),
+    () => document.styleSheets.length > 0 && (!isSimulated(document) || sheetsOf(document).byKey.size > 0),
   );
 
 /** The style of an element or its pseudo-element. Undefined if nothing sets it. */
 export function styleOf(element: Element, place: Place = ''): Style | undefined {
   const { ownerDocument } = element;
   if (element.isConnected && ownerDocument.defaultView && hasStyles(ownerDocument))
-    return computesStyles(ownerDocument)
-      ? ownerDocument.defaultView.getComputedStyle(element, place)
-      : onceFor(`style${place}`, element, (one) => cascade(one, place));
+    return isSimulated(ownerDocument)
+      ? onceFor(`style${place}`, element, (one) => cascade(one, place))
+      : ownerDocument.defaultView.getComputedStyle(element, place);
   return place === '' && element.hasAttribute('style') ? ownStyleOf(element) : undefined;
 }
 
@@ -64,10 +64,8 @@ const readStyle = (style: CSSStyleDeclaration): Style =>
 
 // A simulated page takes very long to compute the style of one element when it has many rules, computes none
 // for pseudo-elements, and knows no specificity. So the few rules that matter are read here.
-export const isSimulated = (document: Document): boolean => !computesStyles(document);
-
-const computesStyles = ({ defaultView }: Document): boolean =>
-  typeof (defaultView as unknown as typeof globalThis | null)?.CSSStyleSheet?.prototype.replaceSync ===
+export const isSimulated = ({ defaultView }: Document): boolean =>
+  typeof (defaultView as unknown as typeof globalThis | null)?.CSSStyleSheet?.prototype.replaceSync !==
   'function';
 
 /** @see https://www.w3.org/TR/css-cascade-4/#cascading */

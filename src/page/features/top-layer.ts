@@ -10,9 +10,13 @@ const isPopover = (element: Element): boolean => element.hasAttribute('popover')
 /** The popovers that are shown, the first one first. */
 export function popoversShown(document: Document): Element[] {
   if ('popover' in document.documentElement) return [...document.querySelectorAll(':popover-open')];
-  // What was taken off the page is not shown any more.
-  for (const popover of open) if (!popover.isConnected) open.delete(popover);
+  forgetGone();
   return [...open].filter(({ ownerDocument }) => ownerDocument === document);
+}
+
+// What was taken off the page is not shown any more.
+function forgetGone(): void {
+  for (const popover of open) if (!popover.isConnected) open.delete(popover);
 }
 
 /** True for a popover that is shown. */
@@ -31,8 +35,7 @@ export function setPopover(element: Element, isOpen: boolean): void {
   // Only showing can be prevented.
   const before = new ToggleEvent('beforetoggle', { ...states, cancelable: isOpen });
   if (!element.dispatchEvent(before) && isOpen) return;
-  // What a subject left behind is forgotten here, at the latest.
-  for (const other of open) if (!other.isConnected) open.delete(other);
+  forgetGone();
   if (isOpen) open.add(element);
   else open.delete(element);
   tellToggled(element, isOpen);

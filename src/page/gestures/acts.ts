@@ -5,7 +5,7 @@ import { choose } from './choose';
 import { selectContent } from './content';
 import { drag, drop, type Distance } from './drag';
 import type { Send } from './events';
-import { pickedTypes, placeCaret, type Field } from './fields';
+import { isTextField, pickedTypes, placeCaret, type Field } from './fields';
 import { focusTargetOf, moveFocus } from './focus';
 import { clearField, compose, press, typeKeys } from './keyboard';
 import { focusedIn, makePerson, type Clip, type Person } from './person';
@@ -112,8 +112,14 @@ async function composeIn(person: Person, element: Element, steps: readonly strin
   await compose(person, element, steps);
 }
 
+/** Gives an element the focus where it takes one; what a person selects of a text needs none. */
+async function focusOn(person: Person, element: Element): Promise<void> {
+  const target = focusTargetOf(element);
+  if (target) await moveFocus(person, target);
+}
+
 async function markText(person: Person, element: Element, text: string | undefined): Promise<void> {
-  if (focusTargetOf(element)) await moveFocus(person, focusTargetOf(element));
+  await focusOn(person, element);
   await person.send(() => {
     if (text === undefined) markAll(element);
     else refuseUnmarked(element, text);
@@ -121,7 +127,7 @@ async function markText(person: Person, element: Element, text: string | undefin
 }
 
 function markAll(element: Element): void {
-  if (/^(input|textarea)$/.test(element.localName)) selectEverything(element);
+  if (isTextField(element)) selectEverything(element);
   else mark(element, element.textContent ?? '');
 }
 
@@ -129,12 +135,12 @@ function markAll(element: Element): void {
 function hasSelected(element: Element): boolean {
   if (selectedText(element) === '') return false;
   const { anchorNode } = element.ownerDocument.getSelection()!;
-  return /^(input|textarea)$/.test(element.localName) || element.contains(anchorNode);
+  return isTextField(element) || element.contains(anchorNode);
 }
 
 /** Copies or cuts what is selected of an element; all of it where nothing is. @returns the clipboard's text */
 async function takeText(person: Person, element: Element, keys: string): Promise<string> {
-  if (focusTargetOf(element)) await moveFocus(person, focusTargetOf(element));
+  await focusOn(person, element);
   if (!hasSelected(element)) await person.send(() => markAll(element));
   await press(person, keys);
   return person.clipboard.text;

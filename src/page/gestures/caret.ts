@@ -1,6 +1,6 @@
 import { isEditable } from '../describe';
 import { selectContent, spanIn } from './content';
-import { select, selectAll, selectionOf, shownIn, type Field, type Selected } from './fields';
+import { isTextField, select, selectAll, selectionOf, shownIn, type Field, type Selected } from './fields';
 import { placeBeside, placeInNextLine } from './words';
 
 /** What a key that moves the caret does in a field, and with Shift to what is selected. */
@@ -33,21 +33,18 @@ export function selectEverything(target: Element): void {
 
 /** What is selected: of a field that has the focus, or else of the page. */
 export function selectedText(target: Element): string {
-  const { value } = target as Partial<Field>;
-  if (typeof value !== 'string' || !/^(input|textarea)$/.test(target.localName))
-    return target.ownerDocument.getSelection()?.toString() ?? '';
-  const { start, end } = selectionOf(target as Field);
-  return shownIn(target as Field).slice(start, end);
+  if (!isTextField(target)) return target.ownerDocument.getSelection()?.toString() ?? '';
+  const { start, end } = selectionOf(target);
+  return shownIn(target).slice(start, end);
 }
 
 /** Selects a text in a field or in what an element shows. @returns false where it is not there */
 export function mark(target: Element, text: string): boolean {
-  const isInField = /^(input|textarea)$/.test(target.localName);
-  const whole = isInField ? shownIn(target as Field) : (target.textContent ?? '');
+  const whole = isTextField(target) ? shownIn(target) : (target.textContent ?? '');
   const start = whole.indexOf(text);
   if (start < 0) return false;
   const span = { start, end: start + text.length };
-  if (isInField) select(target as Field, span);
+  if (isTextField(target)) select(target, span);
   else selectContent(target, span);
   return true;
 }

@@ -17,7 +17,7 @@ export async function clickByKey(person: Person, target: Element): Promise<void>
 }
 
 /** Sends a click, with what a browser does when it is not prevented and the page does not do by itself. */
-export function activate(person: Person, element: Element, init: object): Promise<void> {
+export async function activate(person: Person, element: Element, init: object): Promise<void> {
   const work = () =>
     person.send(() => {
       const stop = followLabel(person, element);
@@ -30,8 +30,8 @@ export function activate(person: Person, element: Element, init: object): Promis
         stop();
       }
     });
-  if (!belongsToForm(element)) return Promise.resolve(work());
-  return showingInvalid(person, async () => work());
+  if (belongsToForm(element)) await showingInvalid(person, work);
+  else await work();
 }
 
 /** A button with "formnovalidate" submits what is not valid; a simulated page does not know. */

@@ -4,10 +4,8 @@ import { editText } from './edit';
 import { pageOf, tell } from './events';
 import type { Clip, Person } from './person';
 
-type Transfer = DataTransfer;
-
 /** What is carried by a clipboard or a drag, as the page's own class. */
-export function carrying(element: Element, { text, html, files = [] }: Clip): Transfer {
+export function carrying(element: Element, { text, html, files = [] }: Clip): DataTransfer {
   const transfer = new (pageOf(element).DataTransfer)();
   if (text !== '') transfer.setData('text/plain', text);
   if (html !== undefined) transfer.setData('text/html', html);

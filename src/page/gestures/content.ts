@@ -1,6 +1,6 @@
 import { tell, type Send } from './events';
 import type { Edit } from './edit';
-import { placeBeside } from './words';
+import { removed } from './words';
 
 /** Places in what is editable, by the length of the text before them. */
 interface Span {
@@ -19,21 +19,17 @@ function textsIn(root: Node): Text[] {
 
 /** What is selected of an element's content. Its end where the caret is elsewhere. */
 export function spanIn(element: Element): Span {
-  const { rangeCount, ...rest } = readSelection(element);
-  const text = element.textContent ?? '';
-  if (rangeCount === 0) return { start: text.length, end: text.length };
-  return rest;
-}
-
-function readSelection(element: Element): Span & { readonly rangeCount: number } {
   const selection = selectionIn(element);
   const range = selection.rangeCount > 0 ? selection.getRangeAt(0) : undefined;
-  if (!range || !element.contains(range.commonAncestorContainer)) return { start: 0, end: 0, rangeCount: 0 };
+  if (!range || !element.contains(range.commonAncestorContainer)) {
+    const { length } = element.textContent ?? '';
+    return { start: length, end: length };
+  }
   const before = element.ownerDocument.createRange();
   before.selectNodeContents(element);
   before.setEnd(range.startContainer, range.startOffset);
   const start = before.toString().length;
-  return { start, end: start + range.toString().length, rangeCount: 1 };
+  return { start, end: start + range.toString().length };
 }
 
 /** Selects a part of an element's content. */
@@ -65,11 +61,7 @@ export async function editContent(element: Element, edit: Edit, send: Send): Pro
   const inputType = edit.inputType === 'insertLineBreak' && !isPlain ? 'insertParagraph' : edit.inputType;
   const told = { inputType, data: edit.data };
   if (!(await tell(send, element, 'beforeinput', told)) || !element.isConnected) return;
-  const span = spanIn(element);
-  const text = element.textContent ?? '';
-  const isRemoval = edit.data === null && edit.reach !== undefined && span.start === span.end;
-  const beside = isRemoval ? placeBeside(text, span.start, edit.reach!, edit.isForward === true) : span.end;
-  const [start, end] = [Math.min(span.start, beside), Math.max(span.start, beside)];
+  const { start, end } = removed(element.textContent ?? '', spanIn(element), edit);
   const isLine = inputType === 'insertParagraph' || inputType === 'insertLineBreak';
   if (start === end && !edit.data && !isLine) return;
   await send(() => {

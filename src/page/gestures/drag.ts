@@ -1,11 +1,12 @@
 import { describe } from '../describe';
 import { refuse } from '../errors';
+import { around } from './around';
 import { activate } from './clicks';
 import { carrying } from './clipboard';
 import { pageOf, tell } from './events';
 import { takeFiles } from './files';
 import { holding, type Person, type Place } from './person';
-import { letGo, middleOf, moveTo, pressDown } from './pointer';
+import { asPointer, letGo, middleOf, moveTo, pressDown } from './pointer';
 
 /** How far something is moved, in pixels. */
 export interface Distance {
@@ -42,17 +43,16 @@ export async function drag(person: Person, from: Element, to: Element | Distance
   }
   if (!from.isConnected) return;
   await moveTo(person, target, end, 1);
-  const { send } = person;
   if (!target.isConnected) return;
   await letGo(person, target, 1, 'primary', isMuted);
-  const both = commonOf(from, target);
-  if (both?.isConnected)
-    await (both === from
-      ? activate(person, both, clicked(person))
-      : void (await tell(send, both, 'click', clicked(person))));
+  // The click is that of what is around both.
+  const both = around(from, (at) => at.contains(target));
+  if (!both?.isConnected) return;
+  const init = { ...person.place, pointerId: 1, pointerType: 'mouse', detail: 1 };
+  if (both === from) await activate(person, both, init);
+  else await tell(person.send, both, 'click', init);
 }
 
-const clicked = ({ place }: Person) => ({ ...place, pointerId: 1, pointerType: 'mouse', detail: 1 });
 const isElement = (to: Element | Distance): to is Element => (to as Partial<Element>).nodeType === 1;
 const halfway = (one: Place, other: Place): Place => ({
   clientX: (one.clientX + other.clientX) / 2,
@@ -61,19 +61,11 @@ const halfway = (one: Place, other: Place): Place => ({
 const apart = (start: Place, end: Place): Place =>
   start.clientX === end.clientX && start.clientY === end.clientY ? moved(end, 2 * slack, 2 * slack) : end;
 
-function draggableAround(element: Element): Element | null {
-  for (let at: Element | null = element; at; at = at.parentElement) {
+const draggableAround = (element: Element): Element | undefined =>
+  around(element, (at) => {
     const told = at.getAttribute('draggable');
-    if (told === 'true' || (told !== 'false' && at.matches('a[href],img[src]'))) return at;
-  }
-  return null;
-}
-
-function commonOf(one: Element, other: Element): Element | null {
-  let at: Element | null = one;
-  while (at && !at.contains(other)) at = at.parentElement;
-  return at;
-}
+    return told === 'true' || (told !== 'false' && at.matches('a[href],img[src]'));
+  });
 
 /** Tells of what is dragged. @returns false where it was prevented */
 function tellDrag(
@@ -126,7 +118,7 @@ async function carry(
 /** A drag takes the pointer away from the page. */
 async function endPointer(person: Person): Promise<void> {
   const { send, path } = person;
-  const init = { ...person.place, pointerId: 1, pointerType: 'mouse', isPrimary: true };
+  const init = { ...person.place, ...asPointer };
   const over = path[path.length - 1];
   if (over?.isConnected) await tell(send, over, 'pointercancel', init);
   if (over?.isConnected) await tell(send, over, 'pointerout', init);

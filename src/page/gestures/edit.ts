@@ -13,7 +13,7 @@ import {
   type Field,
   type Selected,
 } from './fields';
-import { placeBeside, type Reach } from './words';
+import { removed, type Reach } from './words';
 
 /** One edit: text that is put in, or null for taking away. @see https://www.w3.org/TR/input-events-2/ */
 export interface Edit {
@@ -29,13 +29,12 @@ type InputType =
   | 'insertParagraph'
   | 'insertCompositionText'
   | 'insertFromPaste'
-  | 'insertFromDrop'
   | 'deleteByCut'
-  | `delete${'Content' | 'Word' | 'SoftLine'}${'Backward' | 'Forward'}`;
+  | `delete${'Content' | 'Word'}${'Backward' | 'Forward'}`;
 
 export const insertion = (data: string): Edit => ({ inputType: 'insertText', data });
-export const removal = (reach: Reach, isForward: boolean): Edit => ({
-  inputType: `delete${reach === 'word' ? 'Word' : reach === 'line' ? 'SoftLine' : 'Content'}${isForward ? 'Forward' : 'Backward'}`,
+export const removal = (reach: 'character' | 'word', isForward: boolean): Edit => ({
+  inputType: `delete${reach === 'word' ? 'Word' : 'Content'}${isForward ? 'Forward' : 'Backward'}`,
   data: null,
   reach,
   isForward,
@@ -72,14 +71,6 @@ function fitting(field: Field, { inputType, data }: Edit, before: string, { star
   const { maxLength } = field;
   const room = maxLength >= 0 ? maxLength - (before.length - (end - start)) : Infinity;
   return text.slice(0, Math.max(0, room));
-}
-
-/** What an edit takes away. */
-export function removed(text: string, selected: Selected, { reach, isForward = false }: Edit): Selected {
-  const { start, end } = selected;
-  if (start !== end || reach === undefined) return selected;
-  const beside = placeBeside(text, start, reach, isForward);
-  return isForward ? { start, end: beside } : { start: beside, end };
 }
 
 async function write(field: Field, text: string, caret: number, told: object, send: Send): Promise<void> {

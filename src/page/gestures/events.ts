@@ -40,6 +40,23 @@ export async function tell(send: Send, element: Element, type: string, init: obj
   return allowed;
 }
 
+/** The events of a type that come of some work, in order. */
+export async function hearing(
+  document: Document,
+  type: string,
+  work: () => void | Promise<void>,
+): Promise<Event[]> {
+  const heard: Event[] = [];
+  const hear = (event: Event) => void heard.push(event);
+  document.addEventListener(type, hear, true);
+  try {
+    await work();
+  } finally {
+    document.removeEventListener(type, hear, true);
+  }
+  return heard;
+}
+
 const kinds: readonly (readonly [RegExp, string])[] = [
   // A click is a PointerEvent as well.
   [/^pointer|^(click|auxclick|contextmenu)$/, 'PointerEvent'],

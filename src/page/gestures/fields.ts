@@ -3,6 +3,9 @@ import { dispatch, pageOf, type Send } from './events';
 
 export type Field = HTMLInputElement | HTMLTextAreaElement;
 
+export const isTextField = (element: Element): element is Field =>
+  /^(input|textarea)$/.test(element.localName);
+
 /** What is selected of a text: from, to, and whether the caret is at the front of it. */
 export interface Selected {
   readonly start: number;

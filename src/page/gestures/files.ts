@@ -3,7 +3,7 @@ import { describe } from '../describe';
 import { tagOf } from '../hidden';
 import { nameOf } from '../names';
 import { refuse } from '../errors';
-import { dispatch, pageOf } from './events';
+import { dispatch, hearing, pageOf } from './events';
 import type { Person } from './person';
 import { click } from './click';
 
@@ -29,24 +29,12 @@ async function openingFiles(
   { document }: Person,
   work: () => Promise<void>,
 ): Promise<HTMLInputElement | undefined> {
-  const clicked: Event[] = [];
-  const note = (event: Event) => {
-    // A browser opens its dialog for a script's click as well.
-    if (isFileInput(event.target)) clicked.push(event);
-  };
-  document.addEventListener('click', note, true);
   const shown: HTMLInputElement[] = [];
-  const restore = replacePicker(
-    document.defaultView as Window & typeof globalThis,
-    (input) => void shown.push(input),
-  );
-  try {
-    await work();
-  } finally {
-    document.removeEventListener('click', note, true);
-    restore();
-  }
-  const event = clicked.findLast(({ defaultPrevented }) => !defaultPrevented);
+  const page = document.defaultView as Window & typeof globalThis;
+  const restore = replacePicker(page, (input) => void shown.push(input));
+  // A browser opens its dialog for a script's click as well.
+  const clicked = await hearing(document, 'click', work).finally(restore);
+  const event = clicked.findLast(({ target, defaultPrevented }) => isFileInput(target) && !defaultPrevented);
   return shown[shown.length - 1] ?? (event?.target as HTMLInputElement | undefined);
 }
 

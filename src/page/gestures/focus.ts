@@ -1,6 +1,6 @@
 import { whyHidden } from '../hidden';
 import { isEditable } from '../describe';
-import { around, isDisabled } from './around';
+import { around, isDisabled, parentOf } from './around';
 import { commitChange, placeCaret, selectAll } from './fields';
 import { focusedIn, type Person } from './person';
 
@@ -36,9 +36,6 @@ export function focusTargetOf(element: Element): HTMLElement | null {
   for (let at: Element | null = element; at; at = parentOf(at)) if (isFocusable(at)) return at as HTMLElement;
   return null;
 }
-
-const parentOf = (element: Element): Element | null =>
-  element.parentElement ?? (element.getRootNode() as Partial<ShadowRoot>).host ?? null;
 
 /** Moves the focus as a person does; a field that is left tells what was changed in it. */
 export async function moveFocus({ document, send }: Person, target: Element | null): Promise<void> {

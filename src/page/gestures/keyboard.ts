@@ -10,12 +10,11 @@ import { isModifier, keyOf, readKeys, type Key } from './keys';
 import { focusedIn, holding, type Modifier, type Person } from './person';
 import { stepValue } from './stepping';
 import { closeByKey } from './top-layer';
-import type { Reach } from './words';
 import { charactersOf, isOneCharacter } from './words';
 
 /** Presses a key on what has the focus, with modifiers before it. @throws SIM-ACT-KEY */
 export async function press(person: Person, keys: string): Promise<void> {
-  const { held, key } = readKeys(keys, 'press');
+  const { held, key } = readKeys(keys);
   await whileHolding(person, held, () =>
     isModifier(key) ? whileHolding(person, [key]) : strike(person, keyOf(key, person.held.has('Shift'))),
   );
@@ -127,7 +126,7 @@ const isTyped = (character: string): boolean => /^[\x20-\x7e\n]$|^[\p{L}\p{M}\p{
 /** Empties a field that has the focus. */
 export async function clearField(person: Person, field: Element): Promise<void> {
   await person.send(() => selectEverything(field));
-  await editText(field, removal('character' satisfies Reach, false), person.send);
+  await editText(field, removal('character', false), person.send);
 }
 
 /** Composes a text in steps, as an accent or a syllable is: each step replaces the one before. */

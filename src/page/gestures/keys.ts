@@ -63,22 +63,22 @@ export function keyOf(name: string, isShifted = false): Key {
 }
 
 /** Reads a key with the modifiers before it: `Enter`, `a`, `Shift+Tab`, `Control++`. @throws SIM-ACT-KEY */
-export function readKeys(keys: string, call: string): { held: Modifier[]; key: string } {
+export function readKeys(keys: string): { held: Modifier[]; key: string } {
   const parts = isKey(keys) ? [keys] : keys.split(/\+(?=.)/s);
   const held = parts.slice(0, -1);
   const key = parts[parts.length - 1]!;
   const unknown = parts.find((part) => !isKey(part)) ?? held.find((part) => !isModifier(part));
   if (unknown === undefined) return { held: held as Modifier[], key };
-  const meant = parts.map(meantBy).join('+');
+  const meant = parts.map((part) => meantBy(part, isKey, named)).join('+');
   return refuse('SIM-ACT-KEY', {
-    call: `${call}('${keys}')`,
+    call: `press('${keys}')`,
     key: unknown,
-    nearest: meant === keys ? undefined : `${call}('${meant}')`,
+    nearest: meant === keys ? undefined : `press('${meant}')`,
   });
 }
 
-const meantBy = (part: string): string =>
-  isKey(part) ? part : (otherNames[part.toLowerCase()] ?? nearest(part, Object.keys(named)) ?? part);
+const meantBy = (part: string, isRight: (key: string) => boolean, names: object): string =>
+  isRight(part) ? part : (otherNames[part.toLowerCase()] ?? nearest(part, Object.keys(names)) ?? part);
 
 /** Reads what is held during another gesture: `Control+Shift`. @throws SIM-ACT-KEY */
 export function readHeld(keys: string | undefined): Modifier[] {
@@ -86,11 +86,7 @@ export function readHeld(keys: string | undefined): Modifier[] {
   const parts = keys.split('+');
   const unknown = parts.find((part) => !isModifier(part));
   if (unknown === undefined) return parts as Modifier[];
-  const meant = parts.map((part) =>
-    isModifier(part)
-      ? part
-      : (otherNames[part.toLowerCase()] ?? nearest(part, Object.keys(modifiers)) ?? part),
-  );
+  const meant = parts.map((part) => meantBy(part, isModifier, modifiers));
   return refuse('SIM-ACT-KEY', {
     call: `holding: '${keys}'`,
     key: unknown,

@@ -1,7 +1,7 @@
 import { isField } from '../describe';
-import { around, isDisabled } from './around';
-import { pageOf, tell } from './events';
-import { placeCaret, select, selectAll, selectionOf, shownIn, type Field } from './fields';
+import { around, isDisabled, parentOf } from './around';
+import { tell } from './events';
+import { isTextField, placeCaret, select, selectAll, selectionOf, shownIn } from './fields';
 import { focusTargetOf, moveFocus } from './focus';
 import { holding, type Person, type Place } from './person';
 import { dismissPopovers } from './top-layer';
@@ -15,10 +15,10 @@ export function middleOf(element: Element): Place {
   return { clientX: left + width / 2, clientY: top + height / 2 };
 }
 
-function pathOf(element: Element | null): Element[] {
+/** An element and all around it, the outermost first. */
+export function pathOf(element: Element | null): Element[] {
   const path: Element[] = [];
-  for (let at = element; at; at = at.parentElement ?? (at.getRootNode() as Partial<ShadowRoot>).host ?? null)
-    path.unshift(at);
+  for (let at = element; at; at = parentOf(at)) path.unshift(at);
   return path;
 }
 
@@ -130,13 +130,11 @@ export async function letGo(
 
 /** Where a click leaves the caret: behind the text; the second click selects a word, the third all. */
 function placeByClick(element: Element, count: number): void {
-  const document = element.ownerDocument;
-  if (document.activeElement !== element || !isField(element) || !('value' in element)) return;
-  if (element.localName === 'select' || pageOf(element).document !== document) return;
-  const field = element as unknown as Field;
-  const { length } = shownIn(field);
-  if (count >= 3) selectAll(field);
+  const { activeElement } = element.ownerDocument;
+  if (activeElement !== element || !isField(element) || !isTextField(element)) return;
+  const { length } = shownIn(element);
+  if (count >= 3) selectAll(element);
   else if (count === 2)
-    select(field, { start: placeBeside(shownIn(field), length, 'word', false), end: length });
-  else if (selectionOf(field).start !== length) placeCaret(field, length);
+    select(element, { start: placeBeside(shownIn(element), length, 'word', false), end: length });
+  else if (selectionOf(element).start !== length) placeCaret(element, length);
 }

@@ -3,10 +3,11 @@ import { activate } from './clicks';
 import { tell } from './events';
 import { focusTargetOf, moveFocus } from './focus';
 import { holding, type Person } from './person';
-import { middleOf } from './pointer';
+import { middleOf, pathOf } from './pointer';
 import { dismissPopovers } from './top-layer';
 
 const finger = { pointerId: 2, pointerType: 'touch', isPrimary: true, width: 1, height: 1 };
+
 /** A touch with one finger. The mouse events come after it. @see https://www.w3.org/TR/touch-events/#mouse-events */
 export async function tap(person: Person, element: Element, heldFor: number): Promise<void> {
   const { send } = person;
@@ -41,8 +42,7 @@ async function likeAMouse(person: Person, element: Element, init: object): Promi
 }
 
 async function tellAround({ send }: Person, element: Element, type: string, init: object): Promise<void> {
-  const path: Element[] = [];
-  for (let at: Element | null = element; at; at = at.parentElement) path.unshift(at);
+  const path = pathOf(element);
   for (const one of type === 'pointerleave' ? path.reverse() : path) await tell(send, one, type, init);
 }
 

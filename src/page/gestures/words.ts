@@ -36,6 +36,18 @@ function placeAfter(text: string, at: number, reach: Reach): number {
   return at + (passed?.length ?? 0);
 }
 
+/** What is selected of a text, or what a key takes away beside the caret. */
+export function removed(
+  text: string,
+  selected: { readonly start: number; readonly end: number },
+  { reach, isForward = false }: { readonly reach?: Reach; readonly isForward?: boolean },
+): { readonly start: number; readonly end: number } {
+  const { start, end } = selected;
+  if (start !== end || reach === undefined) return selected;
+  const beside = placeBeside(text, start, reach, isForward);
+  return isForward ? { start, end: beside } : { start: beside, end };
+}
+
 /** The place one line above or below, in the same column. */
 export function placeInNextLine(text: string, at: number, isDown: boolean): number {
   const start = placeBefore(text, at, 'line');
