@@ -1,32 +1,26 @@
 import { print } from '../core/print';
 import { Environment } from '../core/environment';
-import { joinComplaints, locateAt } from '../core/errors';
 import { calledFrom } from '../core/errors/called-from';
 import { isSlip, nearest } from '../core/near';
 import type { Occasion } from '../core/sandbox';
 import { isPromise } from '../core/is-promise';
-import { pageTime } from '../core/page-time';
 import { isSpy } from '../core/spy';
 import { makeStep } from '../core/step';
 import { loadPatterns, needsPatterns } from '../network/patterns';
 import { placeSwaps } from '../seam/place';
-import { keepPage } from '../page/settings/kept';
 import { isThunk, moduleOf } from '../seam/thunk';
 import type { Adapter } from './adapter';
+import { enterSurroundings, guard, putUp } from './beginning';
 import { refuseProps, refuseSlots } from './declared';
 import { explain, refuse } from './errors';
 import { installOnce } from './install';
 import { loadSubject } from './load-subject';
-import { refuseLeaks } from './leaks';
-import { complainOfLogs, readLogs, watchLateLogs } from './logs';
 import { makeSubject } from './make-subject';
 import { checkOptions, mergeOptions, type AllOptions } from './options';
 import { printProps } from './outline';
 import { complainOfUnread, readOptions, type ReadOptions } from './plan';
-import { enterPage } from './page';
 import { Stage } from './stage';
 import { isStub } from './stubs';
-import { enterTime } from './time';
 import type { Subject } from './subject';
 
 /** A subject that is being put on the stage. */
@@ -48,25 +42,11 @@ export function isolateOn(
 ): Promise<Subject> {
   // The environment exists at once, so a test that ends before its subject is up still takes it down.
   const environment = new Environment(adapter.nameOf(given) ?? 'the subject');
-  return makeStep('isolate', calledAt, putUp({ environment, adapter, given, options, calledAt }));
-}
-
-async function putUp(call: Call): Promise<Subject> {
-  const { environment, calledAt } = call;
-  environment.gate.stepsRunning++;
-  try {
-    return await setUp(call);
-  } catch (failure) {
-    // Undo whatever was set up before the test gets the error.
-    const more: unknown = await environment.takeDown('unmounted').then(
-      () => undefined,
-      (complaint: unknown) => complaint,
-    );
-    const located = locateAt(failure, calledAt);
-    throw more === undefined || more === failure ? located : joinComplaints([located, more]);
-  } finally {
-    environment.gate.stepsRunning--;
-  }
+  return makeStep(
+    'isolate',
+    calledAt,
+    putUp(environment, calledAt, () => setUp({ environment, adapter, given, options, calledAt })),
+  );
 }
 
 // Await only what is not ready yet: each await costs a turn.
@@ -85,9 +65,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   environment.isPreparing = false;
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
-  sandbox.onTakeDown(keepPage(environment));
-  if (options.page !== undefined) enterPage(environment, options.page, calledAt);
-  if (options.time !== undefined || pageTime.clock) enterTime(environment, options.time, calledAt);
+  enterSurroundings(environment, options, calledAt);
   const loading = loadSubject(adapter, given, calledAt);
   const component = isPromise(loading) ? await loading : loading;
   const name = checkComponent(adapter, component, calledAt);
@@ -102,13 +80,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   if (routes.length > 0 && needsPatterns(routes)) await loadPatterns();
   refuseClosed(environment, calledAt);
   const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
-  const logs = (environment.logs = readLogs(options));
-  watchLateLogs(stage, logs);
-  stage.refuseLeaks = () => {
-    // A subject that failed may not have got to the end of its own clean-up.
-    if (environment.occasion === 'end') refuseLeaks(stage, options.leaks ?? 'fail', calledAt);
-  };
-  sandbox.checks.push((occasion) => complainOfLogs(stage, logs, occasion));
+  guard(stage, options, calledAt);
   sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));
   sandbox.checks.push((occasion) =>
     occasion === 'unmounted' ? undefined : swaps.complainOfUnused(module, calledAt),

@@ -1,23 +1,19 @@
 import type { Chronicle } from '../core/chronicle';
 import { Environment } from '../core/environment';
-import { joinComplaints, locateAt } from '../core/errors';
 import { calledFrom } from '../core/errors/called-from';
 import { runAs } from '../core/ownership';
-import { pageTime } from '../core/page-time';
 import { makeStep } from '../core/step';
 import { loadPatterns, needsPatterns } from '../network/patterns';
 import type { AskedRequest } from '../network/network';
-import { keepPage } from '../page/settings/kept';
+import { enterSurroundings, guard, putUp } from './beginning';
 import { refuse } from './errors';
 import { explained } from './explained';
 import { Ground, type Pace } from './ground';
 import { installOnce } from './install';
-import { refuseLeaks } from './leaks';
-import { complainOfLogs, readLogs, watchLateLogs } from './logs';
 import { checkOptions, type CommonOptions } from './options';
-import { enterPage, makePage, type OpenPage } from './page';
+import { makePage, type OpenPage } from './page';
 import type { Patience } from './subject';
-import { enterTime, makeTime, type Time } from './time';
+import { makeTime, type Time } from './time';
 import { waitForCheck } from './waiting';
 
 /** What surrounds code that renders nothing. */
@@ -72,44 +68,26 @@ export function openBench(options: OpenOptions, below: (...args: never[]) => unk
   const calledAt = calledFrom('open', below);
   // It exists at once, so that a test that ends before it is up still takes it down.
   const environment = new Environment(name);
-  return makeStep('open', calledAt, putUp(environment, options, calledAt));
-}
-
-async function putUp(environment: Environment, options: OpenOptions, calledAt: Error): Promise<Bench> {
-  try {
-    return await setUp(environment, options, calledAt);
-  } catch (failure) {
-    const more: unknown = await environment.takeDown('unmounted').then(
-      () => undefined,
-      (complaint: unknown) => complaint,
-    );
-    const located = locateAt(failure, calledAt);
-    throw more === undefined || more === failure ? located : joinComplaints([located, more]);
-  }
+  return makeStep(
+    'open',
+    calledAt,
+    putUp(environment, calledAt, () => setUp(environment, options, calledAt)),
+  );
 }
 
 async function setUp(environment: Environment, options: OpenOptions, calledAt: Error): Promise<Bench> {
   checkOptions(options, [], 'open()', calledAt, known);
   installOnce();
-  const { sandbox } = environment;
-  sandbox.onTakeDown(keepPage(environment));
-  if (options.page !== undefined) {
-    if (typeof document === 'undefined')
-      refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
-    enterPage(environment, options.page, calledAt);
-  }
-  if (options.time !== undefined || pageTime.clock) enterTime(environment, options.time, calledAt);
+  if (options.page !== undefined && typeof document === 'undefined')
+    refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
+  enterSurroundings(environment, options, calledAt);
   const routes = options.network ?? {};
   if (needsPatterns(Object.keys(routes))) await loadPatterns();
   const ground = new Ground(environment, { adapter: pace, name, routes });
   ground.gesture = 'opened the bench';
   environment.onUncaught = ground.onListenerThrew;
-  const logs = (environment.logs = readLogs(options));
-  watchLateLogs(ground, logs);
-  sandbox.checks.push((occasion) => complainOfLogs(ground, logs, occasion));
-  sandbox.onTakeDown(() => {
-    if (environment.occasion === 'end') refuseLeaks(ground, options.leaks ?? 'fail', calledAt);
-  });
+  guard(ground, options, calledAt);
+  environment.sandbox.onTakeDown(() => ground.refuseLeaks());
   return makeBench(ground);
 }
 
