@@ -125,3 +125,6 @@ export const printThrown = (thrown: unknown): string =>
 /** What code calls a component by: its variable, or its name as a text where that is no name of a variable. */
 export const asCode = (name: string): string =>
   /^[\p{ID_Start}$_][\p{ID_Continue}$.]*$/u.test(name) ? name : `'${name}'`;
+
+/** What an object holds, without its braces: `width: 400, dark: true`. */
+export const printInside = (object: object): string => print(object).replace(/^\{ (.*) \}$/, '$1');

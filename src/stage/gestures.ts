@@ -2,7 +2,7 @@ import type { HappeningKind } from '../core/chronicle';
 import { startTimer } from '../core/host';
 import { runAs } from '../core/ownership';
 import { pageTime } from '../core/page-time';
-import { print } from '../core/print';
+import { print, printInside } from '../core/print';
 import { describe } from '../page/describe';
 import { refuseNoField, refuseUnable, type Need } from '../page/gestures/able';
 import { personAt, type Acts, type Pasted, type TypeWhere } from '../page/gestures/acts';
@@ -163,7 +163,7 @@ async function letPass(stage: Stage, ms: number): Promise<void> {
 }
 
 const printOptions = (options: object): string =>
-  Object.keys(options).length === 0 ? '' : print(options).replace(/^\{ (.*) \}$/, '$1');
+  Object.keys(options).length === 0 ? '' : printInside(options);
 
 const printWanted = (wanted: readonly (string | File)[]): string =>
   wanted.map((one) => (typeof one === 'string' ? print(one) : one.name)).join(', ');

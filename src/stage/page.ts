@@ -1,5 +1,5 @@
 import { isSlip, nearest } from '../core/near';
-import { print } from '../core/print';
+import { print, printInside } from '../core/print';
 import { makeStep } from '../core/step';
 import { calledFrom } from '../core/errors/called-from';
 import { once } from '../core/shared';
@@ -132,7 +132,7 @@ export function makePage(ground: Ground): OpenPage {
         refuseSettings('page.set()', settings, calledAt);
         if (!users.has(environment)) enterPage(environment, {}, calledAt);
         users.set(environment, { ...users.get(environment), ...settings });
-        const detail = print(settings).replace(/^\{ (.*) \}$/, '$1');
+        const detail = printInside(settings);
         chronicle.add('changed', 'the page', { detail, trigger: true });
         await tellAll(ground, 'changed the page', () => applySettings(settings, true));
       }),
@@ -148,31 +148,33 @@ export function makeSubjectPage(stage: Stage): SubjectPage {
   const step = stepOf(stage);
   const find = (asked: string, target: Target, calledAt: Error) =>
     lookForOne(stage, target, () => printAsked(stage, asked, target), calledAt);
-  const page: SubjectPage = Object.defineProperties(
-    {
-      resize: (target: Target, size: Size) =>
-        step('page.resize', page.resize, async (calledAt) => {
-          const element = find('page.resize', target, calledAt);
-          refuseSize(size, calledAt);
-          giveSize(element, size);
-          const tell = () => [...observers.resizing].forEach((one) => one.tell(element, size));
-          await tellAll(stage, 'gave an element a size', tell);
-        }),
-      inView: (target: Target, part: boolean | number) =>
-        step('page.inView', page.inView, async (calledAt) => {
-          const element = find('page.inView', target, calledAt);
-          const ratio = Number(part);
-          if (!(ratio >= 0 && ratio <= 1)) {
-            const given = `page.inView(…, ${print(part)})`;
-            const wanted = 'true or false, or the part that is in view, from 0 to 1';
-            refuse('SIM-PAGE-SETTING', { asked: 'page.inView()', given, wanted }, { calledAt });
-          }
-          const tell = () => [...observers.seeing].forEach((one) => one.tell(element, ratio));
-          await tellAll(stage, 'scrolled', tell);
-        }),
-    } as SubjectPage,
-    Object.getOwnPropertyDescriptors(makePage(stage)),
-  );
+  const around = makePage(stage);
+  const page: SubjectPage = {
+    set: around.set,
+    get notifications() {
+      return around.notifications;
+    },
+    resize: (target, size) =>
+      step('page.resize', page.resize, async (calledAt) => {
+        const element = find('page.resize', target, calledAt);
+        refuseSize(size, calledAt);
+        giveSize(element, size);
+        const tell = () => [...observers.resizing].forEach((one) => one.tell(element, size));
+        await tellAll(stage, 'gave an element a size', tell);
+      }),
+    inView: (target, part) =>
+      step('page.inView', page.inView, async (calledAt) => {
+        const element = find('page.inView', target, calledAt);
+        const ratio = Number(part);
+        if (!(ratio >= 0 && ratio <= 1)) {
+          const given = `page.inView(…, ${print(part)})`;
+          const wanted = 'true or false, or the part that is in view, from 0 to 1';
+          refuse('SIM-PAGE-SETTING', { asked: 'page.inView()', given, wanted }, { calledAt });
+        }
+        const tell = () => [...observers.seeing].forEach((one) => one.tell(element, ratio));
+        await tellAll(stage, 'scrolled', tell);
+      }),
+  };
   return page;
 }
 
@@ -186,6 +188,7 @@ function refuseSize(size: Size, calledAt: Error): void {
 /** Has the page tell of something, and brings what comes of it to rest. */
 const tellAll = (ground: Ground, what: string, work: () => void): Promise<void> =>
   ground.act(what, () => ground.adapter.settleNow(work));
+
 /** Gives an element a size that a page without a layout does not have. It goes with the element. */
 function giveSize(element: HTMLElement, { width, height }: Size): void {
   const rect = { x: 0, y: 0, top: 0, left: 0, right: width, bottom: height, width, height };

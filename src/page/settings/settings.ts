@@ -139,28 +139,25 @@ export function takeAwaySettings(): void {
 
 const atEnd = (key: string, undo: () => void): void => void (undoing.has(key) || undoing.set(key, undo));
 
-function fill(storage: Storage | undefined, items: Readonly<Record<string, string | null>>): void {
+type Texts = Readonly<Record<string, string | null>>;
+
+/** Sets texts in a storage, and takes those away that are null. @param wrote is told of each, with what was there before */
+function fill(
+  storage: Storage | undefined,
+  items: Texts,
+  wrote?: (key: string, oldValue: string | null, newValue: string | null) => void,
+): void {
   for (const [key, value] of Object.entries(items)) {
-    const oldValue = storage?.getItem(key) ?? null;
+    const before = storage?.getItem(key) ?? null;
     if (value === null) storage?.removeItem(key);
     else storage?.setItem(key, value);
-    if (!isLater) continue;
-    // As another page of the same site would change it.
-    const told = {
-      key,
-      oldValue,
-      newValue: value,
-      storageArea: storage ?? null,
-      url: document.location.href,
-    };
-    view().dispatchEvent(new (view().StorageEvent)('storage', told));
+    wrote?.(key, before, value);
   }
 }
 
-/** True while a test changes what the subject has seen already, so that the page tells of it. */
-let isLater = false;
-const tell = (target: EventTarget, type: string): void =>
-  void (isLater && target.dispatchEvent(new (view().Event)(type)));
+/** Tells the page of a change, as a browser does. */
+type Tell = (target: EventTarget, event: Event) => void;
+const event = (type: string): Event => new (view().Event)(type);
 
 function resize(side: 'Width' | 'Height', pixels: number): void {
   override(view(), `inner${side}`, pixels);
@@ -173,44 +170,47 @@ function prefer(feature: string, value: string): void {
   mediaState.preferences[feature] = value;
 }
 
-const setters: { readonly [name in Setting]-?: (value: never) => void } = {
+/** How each setting is put in place. `tell` is there where the subject has seen the page before. */
+const setters: { readonly [name in Setting]-?: (value: never, tell?: Tell) => void } = {
   width: (pixels: number) => resize('Width', pixels),
   height: (pixels: number) => resize('Height', pixels),
   dark: (isDark: boolean) => prefer('prefers-color-scheme', isDark ? 'dark' : 'light'),
   reducedMotion: (isLess: boolean) => prefer('prefers-reduced-motion', isLess ? 'reduce' : 'no-preference'),
-  online(isOnline: boolean) {
+  online(isOnline: boolean, tell?: Tell) {
     atEnd('online', () => void (connection.isOnline = true));
     connection.isOnline = isOnline;
     override(view().navigator, 'onLine', isOnline);
-    tell(view(), isOnline ? 'online' : 'offline');
+    tell?.(view(), event(isOnline ? 'online' : 'offline'));
   },
-  language(tag: string) {
+  language(tag: string, tell?: Tell) {
     undoing.get('language')?.();
     undoing.set('language', enterLanguage(tag));
     override(view().navigator, 'language', tag);
     override(view().navigator, 'languages', Object.freeze([tag]));
-    tell(view(), 'languagechange');
+    tell?.(view(), event('languagechange'));
   },
-  visible(isVisible: boolean) {
+  visible(isVisible: boolean, tell?: Tell) {
     override(document, 'visibilityState', isVisible ? 'visible' : 'hidden');
     override(document, 'hidden', !isVisible);
-    tell(document, 'visibilitychange');
+    tell?.(document, event('visibilitychange'));
   },
-  storage: (items: Readonly<Record<string, string | null>>) => fill(storageOf('localStorage'), items),
-  session(items: Readonly<Record<string, string | null>>) {
-    const storage = storageOf('sessionStorage');
-    for (const [key, value] of Object.entries(items))
-      if (value === null) storage?.removeItem(key);
-      else storage?.setItem(key, value);
+  storage(items: Texts, tell?: Tell) {
+    const storageArea = storageOf('localStorage') ?? null;
+    const { href: url } = document.location;
+    // As another page of the same site would change it.
+    fill(storageArea ?? undefined, items, (key, oldValue, newValue) =>
+      tell?.(view(), new (view().StorageEvent)('storage', { key, oldValue, newValue, storageArea, url })),
+    );
   },
-  cookies(cookies: Readonly<Record<string, string | null>>) {
+  session: (items: Texts) => fill(storageOf('sessionStorage'), items),
+  cookies(cookies: Texts) {
     for (const [name, value] of Object.entries(cookies)) writeCookie(name, value ?? undefined);
   },
-  location(address: string) {
+  location(address: string, tell?: Tell) {
     const { history } = view();
-    if (!isLater) return history.replaceState(null, '', address);
+    if (!tell) return history.replaceState(null, '', address);
     history.pushState(null, '', address);
-    view().dispatchEvent(new (view().PopStateEvent)('popstate', { state: null }));
+    tell(view(), new (view().PopStateEvent)('popstate', { state: null }));
   },
   title: (title: string) => void (document.title = title),
   clipboard: (copied: string) => void (surroundings.clipboard = { text: copied }),
@@ -219,23 +219,19 @@ const setters: { readonly [name in Setting]-?: (value: never) => void } = {
     surroundings.position = position ?? undefined;
     for (const watcher of surroundings.watchers.values()) tellPosition(watcher);
   },
-  permissions(permissions: Readonly<Record<string, Permission>>) {
+  permissions(permissions: Readonly<Record<string, Permission>>, tell?: Tell) {
     atEnd('permissions', () => void (surroundings.permissions = {}));
     surroundings.permissions = { ...surroundings.permissions, ...permissions };
     for (const status of surroundings.statuses)
-      if (Object.hasOwn(permissions, status.name)) tell(status, 'change');
+      if (Object.hasOwn(permissions, status.name)) tell?.(status, event('change'));
   },
 };
 
 /** Makes the page as the settings say. @param isChange whether the page is to tell the subject of it */
 export function applySettings(settings: PageOption, isChange: boolean): void {
-  isLater = isChange;
-  try {
-    for (const [name, value] of Object.entries(settings))
-      if (value !== undefined) setters[name as Setting](value as never);
-    if (settings.width !== undefined || settings.height !== undefined) tell(view(), 'resize');
-    for (const look of [...mediaState.listening]) look();
-  } finally {
-    isLater = false;
-  }
+  const tell: Tell | undefined = isChange ? (target, told) => void target.dispatchEvent(told) : undefined;
+  for (const [name, value] of Object.entries(settings))
+    if (value !== undefined) setters[name as Setting](value as never, tell);
+  if (settings.width !== undefined || settings.height !== undefined) tell?.(view(), event('resize'));
+  for (const look of [...mediaState.listening]) look();
 }

@@ -1,4 +1,4 @@
-import { clicking, dialogOpened, aFile, mouseTo, nudge, pressing, unseen } from './shared.mjs';
+import { dragging, clicking, dialogOpened, aFile, mouseTo, pressing, unseen } from './shared.mjs';
 
 export const boxes = {
   'unfold details': {
@@ -76,27 +76,11 @@ export const boxes = {
   },
   'drag and drop': {
     on: `<div id="hive" draggable="true">Hive</div><div id="zone" style="margin-top: 30px" ondragover="event.preventDefault()" ondrop="event.preventDefault()">Drop</div>`,
-    real: async (page) => {
-      await mouseTo(page, 'hive');
-      await page.mouse.down();
-      await nudge(page, 'hive');
-      await mouseTo(page, 'zone');
-      await nudge(page, 'zone');
-      await page.mouse.up();
-    },
-    ours: [['drag', 'hive', 'zone']],
+    ...dragging('hive', 'zone', true),
   },
   'drag to where nothing drops': {
     on: `<div id="hive" draggable="true">Hive</div><div id="zone" style="margin-top: 30px">Drop</div>`,
-    real: async (page) => {
-      await mouseTo(page, 'hive');
-      await page.mouse.down();
-      await nudge(page, 'hive');
-      await mouseTo(page, 'zone');
-      await nudge(page, 'zone');
-      await page.mouse.up();
-    },
-    ours: [['drag', 'hive', 'zone']],
+    ...dragging('hive', 'zone', true),
   },
   'turn the wheel': {
     on: `<div id="list" style="height: 40px; overflow: auto"><p id="row" style="height: 400px">x</p></div>`,
@@ -131,14 +115,7 @@ export const boxes = {
   },
   'drag where it is prevented': {
     on: `<div id="hive" draggable="true" ondragstart="event.preventDefault()">Hive</div><div id="zone" style="margin-top: 30px">Drop</div>`,
-    real: async (page) => {
-      await mouseTo(page, 'hive');
-      await page.mouse.down();
-      await nudge(page, 'hive');
-      await mouseTo(page, 'zone');
-      await page.mouse.up();
-    },
-    ours: [['drag', 'hive', 'zone']],
+    ...dragging('hive', 'zone'),
   },
   'press a popover button again': {
     on: `<button id="save" type="button" popovertarget="menu">Menu</button><div id="menu" popover style="inset: 100px auto auto 100px">Hives</div>`,

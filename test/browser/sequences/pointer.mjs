@@ -1,4 +1,4 @@
-import { buttons, clicking, everywhere, field, mouseTo, nudge, unseen } from './shared.mjs';
+import { dragging, buttons, clicking, everywhere, field, mouseTo, unseen } from './shared.mjs';
 
 export const pointer = {
   'click a button': {
@@ -91,14 +91,7 @@ export const pointer = {
   },
   'press on one, release on another': {
     on: `<div id="row">${buttons}</div>`,
-    real: async (page) => {
-      await mouseTo(page, 'save');
-      await page.mouse.down();
-      await nudge(page, 'save');
-      await mouseTo(page, 'other');
-      await page.mouse.up();
-    },
-    ours: [['drag', 'save', 'other']],
+    ...dragging('save', 'other'),
   },
   'click a label': {
     on: field,

@@ -52,3 +52,16 @@ export const unseen = {
 export const dialogOpened = {
   ours: 'the browser opens its own dialog as well, which the driver cancels',
 };
+
+/** A drag of one element onto another, in both. */
+export const dragging = (from, to, isSlow = false) => ({
+  real: async (page) => {
+    await mouseTo(page, from);
+    await page.mouse.down();
+    await nudge(page, from);
+    await mouseTo(page, to);
+    if (isSlow) await nudge(page, to);
+    await page.mouse.up();
+  },
+  ours: [['drag', from, to]],
+});
