@@ -3,14 +3,7 @@ import { isolate } from 'simulacra/react';
 import { record, role, takeDown } from 'simulacra';
 import { act, createElement as h, useState } from 'react';
 import { createRoot } from 'react-dom/client';
-import { turn } from './measure.mjs';
-
-const took = async (work) => {
-  const start = process.hrtime.bigint();
-  await work();
-  return Number(process.hrtime.bigint() - start) / 1e6;
-};
-const middle = (all) => all.sort((one, other) => one - other)[Math.floor(all.length / 2)];
+import { middle, took, turn } from './measure.mjs';
 
 function Counter() {
   const [count, set] = useState(0);

@@ -1,9 +1,15 @@
 // Paired measuring: every candidate is run in turn, many times over, in one process.
-import { performance } from 'node:perf_hooks';
 import { takeDown } from 'simulacra';
 
 /** One turn of the event loop, as a subject takes it to come to rest. */
 export const turn = () => new Promise((resolve) => setImmediate(resolve));
+
+/** How long some work takes, in milliseconds; by a clock that virtual time does not move. */
+export const took = async (work) => {
+  const start = process.hrtime.bigint();
+  await work();
+  return Number(process.hrtime.bigint() - start) / 1e6;
+};
 
 /** A subject that is put up and taken down again, by a framework's `isolate`. */
 export const isolatedBy = (isolate) => (component, options) => async () => {
@@ -11,7 +17,7 @@ export const isolatedBy = (isolate) => (component, options) => async () => {
   await takeDown();
 };
 
-const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
+export const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
 
 /**
  * Runs two ways of doing the same thing in batches, with what they leave to be collected counted: a call by
@@ -34,16 +40,12 @@ export async function compare({ ours, floor, rounds, warmUp = Math.ceil(rounds /
   for (let round = -warmUp; round < rounds; round++) {
     // Whoever goes second finds the caches warm, so they take turns.
     const order = round % 2 === 0 ? [ours, floor] : [floor, ours];
-    const took = new Map();
-    for (const work of order) {
-      const start = performance.now();
-      await work();
-      took.set(work, performance.now() - start);
-    }
+    const each = new Map();
+    for (const work of order) each.set(work, await took(work));
     if (round < 0) continue;
-    times.ours.push(took.get(ours));
-    times.floor.push(took.get(floor));
-    times.ratios.push(took.get(ours) / took.get(floor));
+    times.ours.push(each.get(ours));
+    times.floor.push(each.get(floor));
+    times.ratios.push(each.get(ours) / each.get(floor));
   }
   return { ours: middle(times.ours), floor: middle(times.floor), ratio: middle(times.ratios) };
 }

@@ -3,13 +3,7 @@ import { isolate } from 'simulacra/react';
 import { takeDown } from 'simulacra';
 import { act, createElement as h, useEffect, useState } from 'react';
 import { createRoot } from 'react-dom/client';
-import { turn } from './measure.mjs';
-
-const took = async (work) => {
-  const start = process.hrtime.bigint();
-  await work();
-  return Number(process.hrtime.bigint() - start) / 1e6;
-};
+import { took, turn } from './measure.mjs';
 
 /** A component that starts timers, one each millisecond, and shows how many have run at every so many. */
 function Clock({ times, shows }) {
