@@ -31,7 +31,7 @@ export class Logs {
   /** Takes a log down. @returns true for one that is expected, and need not be printed */
   hear(log: Log): boolean {
     this.heard.push(log);
-    const fitting = this.expected.filter(({ pattern }) => fits(pattern, log.text));
+    const fitting = this.expected.filter(({ pattern }) => fitsPattern(pattern, log.text));
     for (const one of fitting) one.met = true;
     if (fitting.length > 0) return true;
     if (!this.isAllowed && watched.has(log.level)) this.unexpected.push(log);
@@ -44,7 +44,8 @@ export class Logs {
   }
 }
 
-const fits = (pattern: string | RegExp, text: string): boolean => {
+/** True for a text that has a part, or fits a pattern. */
+export const fitsPattern = (pattern: string | RegExp, text: string): boolean => {
   if (typeof pattern === 'string') return text.includes(pattern);
   // A pattern with a flag that remembers where it was would miss every other log.
   pattern.lastIndex = 0;

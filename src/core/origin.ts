@@ -32,9 +32,12 @@ export function siteIn(error: Stacked): Place | undefined {
   return undefined;
 }
 
+// Whoever calls these is who starts a timer or subscribes.
+const passedOn = /[\\/](zone\.js|rxjs)(?:[\\/]|\.js[:?])|ZoneSpec\./;
+
 /** Where the code stands that made a call, if it is the user's own; undefined for a package. */
 export function placeOfCaller(error: Stacked): Place | undefined {
-  const frame = framesOf(error).find((one) => !/[\\/]zone\.js[\\/]|ZoneSpec\./.test(one));
+  const frame = framesOf(error).find((one) => !passedOn.test(one));
   return frame === undefined ? undefined : placeOf(frame);
 }
 

@@ -1,4 +1,5 @@
 import { fail } from './answers';
+import { noteMade } from './left';
 import { Memory } from './memory';
 import { ownerOfCall } from './ownership';
 import { restOfAll } from './rest-of-all';
@@ -138,7 +139,13 @@ const listenerOf = <T>(
 function subscribe<T>({ listeners, last }: State<T>, listener: Listener<T>) {
   if (last) last(listener);
   else listeners.add(listener);
-  const unsubscribe = () => void listeners.delete(listener);
+  const end = last
+    ? undefined
+    : noteMade('a subscription to a stream', subscribe, () => !listeners.has(listener));
+  const unsubscribe = () => {
+    listeners.delete(listener);
+    end?.();
+  };
   // A listener of an Observable library tells that it is done by what is added to it.
   const { add } = listener as { add?: (work: () => void) => void };
   if (typeof add === 'function') add.call(listener, unsubscribe);

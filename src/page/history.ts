@@ -1,6 +1,7 @@
 import { perceivedOf, lineOf, describeAll, describeChanges, type Line } from './perceived';
 import { lookingAnew } from './looking';
 import { Likeness } from './likeness';
+import { observeChanges } from './globals/observing';
 
 const everything: MutationObserverInit = {
   subtree: true,
@@ -51,8 +52,7 @@ export class PageHistory {
     private readonly readAll: () => readonly Element[],
   ) {
     this.#body = body;
-    const { MutationObserver } = container.ownerDocument.defaultView as unknown as typeof globalThis;
-    this.#observer = new MutationObserver((records) => this.#keep(records));
+    this.#observer = observeChanges(container.ownerDocument, (records) => this.#keep(records));
   }
 
   // One by one, because a turn may bring more records than a call can take as arguments.

@@ -1,6 +1,7 @@
 import type { Environment } from '../core/environment';
 import { once, shared } from '../core/shared';
 import { subjectMark } from '../page/locators';
+import { observeChanges } from '../page/globals/observing';
 
 /**
  * The owner of each child of the body, because subjects render dialogs and tooltips elsewhere on the page.
@@ -39,8 +40,7 @@ export class Outside {
   }
 
   #watch(element: Element): void {
-    const { MutationObserver } = document.defaultView as unknown as typeof globalThis;
-    this.#observer ??= new MutationObserver((records) => this.#keep(records));
+    this.#observer ??= observeChanges(document, (records) => this.#keep(records));
     this.#observer.observe(element, { subtree: true, childList: true });
   }
 

@@ -9,6 +9,7 @@ import { personAt, type Acts, type Pasted, type TypeWhere } from '../page/gestur
 import type { Distance } from '../page/gestures/drag';
 import { refuseDistance, refuseFiles, refuseHow, refuseWhere } from '../page/gestures/how';
 import type { ClickHow } from '../page/gestures/click';
+import { hearLater } from '../page/gestures/hearing';
 import { looking } from '../page/looking';
 import { lookForOne, printAsked } from './look';
 import type { Stage } from './stage';
@@ -78,7 +79,14 @@ export class Gestures {
       return { element: found, name: describe(found) };
     });
     stage.chronicle.add(kind, name, { detail, trigger: true });
-    return stage.act(`${kind} ${name}`, () => perform(element));
+    return stage.act(`${kind} ${name}`, async () => {
+      const toldLater = hearLater(document);
+      try {
+        return await perform(element);
+      } finally {
+        await toldLater();
+      }
+    });
   }
 
   /** The element that something is dragged to. */

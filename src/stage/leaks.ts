@@ -3,11 +3,13 @@ import { framesOf } from '../core/errors/frames';
 import { packageOf, placeOfCaller, printPlace, siteIn } from '../core/origin';
 import { pageTime } from '../core/page-time';
 import { once } from '../core/shared';
+import { fitsPattern } from '../core/logs';
 import { explain } from './errors';
+import { printLeft } from './errors/surrounding';
 import type { Ground } from './ground';
 
-/** What is done about what a subject leaves behind. */
-export type Leaks = 'fail' | 'warn' | 'allowed';
+/** What is done about what a subject leaves behind; a list says what may stay. */
+export type Leaks = 'fail' | 'warn' | 'allowed' | readonly (string | RegExp)[];
 
 /** Something that was left behind, in words. */
 export interface Left {
@@ -32,22 +34,27 @@ export function refuseLeaks(stage: Ground, policy: Leaks, calledAt: Error): void
   if (all.length === 0) return;
   const test = siteIn(calledAt)?.file;
   const own: Left[] = [];
+  const mayStay = (line: string) =>
+    Array.isArray(policy) && (policy as (string | RegExp)[]).some((pattern) => fitsPattern(pattern, line));
   for (const made of all) {
     const place = made.calledAt && placeOfCaller(made.calledAt);
     // What is made in the test's own file, and by no component that is known, may be the test's.
     if (!made.calledAt || (place?.file === test && made.from === undefined)) continue;
-    const { what, from } = made;
+    const { from } = made;
+    const what = typeof made.what === 'string' ? made.what : made.what();
     // A file has a path. The driver of a browser has not.
     if (place && !/[\\/]/.test(place.file)) continue;
-    if (place) {
-      own.push({ what, from, line: printPlace(place), library: undefined });
-    } else warnOnce(stage, what, framesOf(made.calledAt).map(packageOf).find(Boolean));
+    const library = place ? undefined : framesOf(made.calledAt).map(packageOf).find(Boolean);
+    const left: Left = { what, from, line: place && printPlace(place), library };
+    if (mayStay(printLeft(left))) continue;
+    if (place) own.push(left);
+    else warnOnce(stage, what, library);
   }
   if (own.length === 0) return;
   const fields = { subject: stage.setting.name, left: own };
   const error = explain('SIM-LEFT-BEHIND', fields, { chronicle: stage.chronicle });
-  if (policy === 'fail') throw error;
-  say(stage, error.message);
+  if (policy === 'warn') say(stage, error.message);
+  else throw error;
 }
 
 function madeBy({ environment }: Ground): Made[] {
@@ -72,7 +79,7 @@ const frameworks = /^(react|react-dom|scheduler|vue|@vue\/.*|@angular\/.*|zone\.
 function warnOnce(stage: Ground, what: string, library: string | undefined): void {
   // A bundler's folder of packages does not tell which one it was.
   if (!library || library.startsWith('.') || frameworks.test(library)) return;
-  const text = `${stage.setting.name} was taken down, and the package "${library}" left ${what}. To let it pass:   leaks: 'allowed'`;
+  const text = `${stage.setting.name} was taken down, and the package "${library}" left ${what}. If it may stay:   leaks: ['${library}']`;
   const key = `${library} ${what.replace(/\d+/g, '')}`;
   if (warned.has(key)) return;
   warned.add(key);

@@ -46,7 +46,9 @@ export interface CommonOptions {
   readonly logs?: readonly (string | RegExp)[] | 'allowed';
   /**
    * What is done where the subject leaves something behind (a timer, a listener of the window or document, an
-   * observer, an object URL): `'fail'` unless said otherwise. What packages leave is told of once, and fails no test.
+   * observer, a channel, a subscription to a stream, an element of the body): `'fail'` unless said otherwise. What
+   * packages leave is told of once, and fails no test. A list of texts and patterns says what may stay:
+   * `leaks: ['a-package', /"resize"/]`.
    */
   readonly leaks?: Leaks;
   /** Replaces what modules export: `swap(() => import('./useScale'), { useScale: … })`. */
@@ -165,20 +167,19 @@ export function checkOptions(
 
 function checkLeaks(leaks: unknown, calledAt: Error): void {
   if (leaks === undefined || ['fail', 'warn', 'allowed'].includes(leaks as string)) return;
-  refuse(
-    'SIM-OPTION-VALUE',
-    { option: 'leaks', value: leaks, wanted: "'fail', 'warn' or 'allowed'" },
-    { calledAt },
-  );
+  const wanted = "'fail', 'warn', 'allowed', or a list of texts and patterns: leaks: [/\"resize\"/]";
+  checkPatterns('leaks', leaks, wanted, calledAt);
 }
 
 function checkLogs(logs: unknown, calledAt: Error): void {
   if (logs === undefined || logs === 'allowed') return;
-  const wanted = "a list of texts and patterns: logs: [/overheated/], or 'allowed'";
-  if (!Array.isArray(logs)) refuse('SIM-OPTION-VALUE', { option: 'logs', value: logs, wanted }, { calledAt });
-  for (const one of logs as unknown[]) {
-    if (typeof one === 'string' || one instanceof RegExp) continue;
-    refuse('SIM-OPTION-VALUE', { option: 'logs', value: one, wanted }, { calledAt });
+  checkPatterns('logs', logs, "a list of texts and patterns: logs: [/overheated/], or 'allowed'", calledAt);
+}
+
+function checkPatterns(option: string, given: unknown, wanted: string, calledAt: Error): void {
+  for (const value of Array.isArray(given) ? (given as unknown[]) : [given]) {
+    if (Array.isArray(given) && (typeof value === 'string' || value instanceof RegExp)) continue;
+    refuse('SIM-OPTION-VALUE', { option, value, wanted }, { calledAt });
   }
 }
 
@@ -217,6 +218,8 @@ export function mergeOptions(defaults: AllOptions, options: AllOptions): AllOpti
     merged['logs'] = [...(defaults.logs as string[]), ...(options.logs ?? [])];
     merged['spareLogs'] = defaults.logs.length + (options.spareLogs ?? 0);
   }
+  if (Array.isArray(defaults.leaks) && Array.isArray(options.leaks))
+    merged['leaks'] = [...(defaults.leaks as string[]), ...(options.leaks as string[])];
   merged['spareProvisions'] = (defaults.provide?.length ?? 0) + (options.spareProvisions ?? 0);
   if (defaults.swap) merged['spareSwaps'] = new Set([...(defaults.spareSwaps ?? []), ...defaults.swap]);
   return merged;

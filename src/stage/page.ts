@@ -103,9 +103,13 @@ function refuseSettings(asked: string, option: unknown, calledAt: Error): void {
         { asked, given: `${name}: ${print(value)}`, wanted: kind!.wanted },
         { calledAt },
       );
-    if (kind!.isSimulatedOnly && !isSimulated(document))
-      refuse('SIM-PAGE-REAL', { asked, setting: name }, { calledAt });
+    if (kind!.isSimulatedOnly) refuseReal(asked, name, calledAt);
   }
+}
+
+// A real browser has a layout, which decides by itself.
+function refuseReal(asked: string, setting: string, calledAt: Error): void {
+  if (!isSimulated(document)) refuse('SIM-PAGE-REAL', { asked, setting }, { calledAt });
 }
 
 type Step = (asked: string, call: AnyFunction, work: (calledAt: Error) => Promise<void>) => Promise<void>;
@@ -156,6 +160,7 @@ export function makeSubjectPage(stage: Stage): SubjectPage {
     },
     resize: (target, size) =>
       step('page.resize', page.resize, async (calledAt) => {
+        refuseReal('page.resize()', 'the size of an element', calledAt);
         const element = find('page.resize', target, calledAt);
         refuseSize(size, calledAt);
         giveSize(element, size);
@@ -164,6 +169,7 @@ export function makeSubjectPage(stage: Stage): SubjectPage {
       }),
     inView: (target, part) =>
       step('page.inView', page.inView, async (calledAt) => {
+        refuseReal('page.inView()', 'what is in view', calledAt);
         const element = find('page.inView', target, calledAt);
         const ratio = Number(part);
         if (!(ratio >= 0 && ratio <= 1)) {

@@ -48,7 +48,8 @@ export class Stage extends Ground {
     this.history = new PageHistory(this.container, body, () => this.#roots());
     // Recorded until the subject is off the page, so that its moments can be read after take-down.
     sandbox.onTakeDown(() => this.history.stop());
-    body.appendChild(this.container);
+    // Not by the body's own function, which notes what a subject puts there.
+    Node.prototype.appendChild.call(body, this.container);
     sandbox.onTakeDown(() => {
       this.container.remove();
       if (!own) giveBackContainer(this.container, environment);

@@ -13,6 +13,7 @@ import type { Ground } from './ground';
 import type { Stage } from './stage';
 import type { Patience } from './subject';
 import { printDue, roundedUp, runNext, whatIsDue, type Due } from './time';
+import { observeChanges } from '../page/globals/observing';
 
 /** A step that waits. */
 export interface Wait<S extends Ground = Ground> {
@@ -166,9 +167,12 @@ const somethingHappens = ({ environment, adapter, container }: Ground, left: num
 
 function watchPage(container: Element | undefined, changed: () => void): MutationObserver | undefined {
   if (!container) return undefined;
-  const { body, defaultView } = container.ownerDocument;
-  const { MutationObserver } = defaultView as unknown as typeof globalThis;
-  const observer = new MutationObserver(changed);
-  observer.observe(body, { subtree: true, childList: true, characterData: true, attributes: true });
+  const observer = observeChanges(container.ownerDocument, changed);
+  observer.observe(container.ownerDocument.body, {
+    subtree: true,
+    childList: true,
+    characterData: true,
+    attributes: true,
+  });
   return observer;
 }

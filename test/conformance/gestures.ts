@@ -128,13 +128,13 @@ const written: Record<string, [write: (bench: Subject<Any>) => Promise<unknown>,
   ],
   'copied from the page': [
     async (bench) => {
-      await bench.mark(text('Borage'), 'Bor');
-      expect(await bench.copy(text('Anemone'))).toBe('Anemone');
-      await bench.mark(text('Anemone'), 'mon');
-      expect(await bench.copy(text('Anemone'))).toBe('mon');
+      await bench.mark(note, 'calm');
+      expect(await bench.copy(text('Borage'))).toBe('Borage');
+      await bench.mark(text('Borage'), 'ora');
+      expect(await bench.copy(text('Borage'))).toBe('ora');
       await bench.paste(note);
     },
-    'calm beesmon',
+    'calm beesora',
   ],
 };
 

@@ -1,5 +1,6 @@
 import type { SimulacraError } from 'simulacra';
-import { role, takeDown } from 'simulacra';
+import { interval } from 'rxjs';
+import { role, stream, takeDown } from 'simulacra';
 import type { Kit } from './specification';
 import type { Play } from './time';
 
@@ -104,13 +105,18 @@ export function guarded(kit: Kit): void {
 
   describe('what is left behind', () => {
     const ignore = () => undefined;
-    const left: Record<string, { start: Play['start']; said: RegExp }> = {
+    const left: Record<string, { start: Play['start']; said: RegExp; isTimed?: true }> = {
       'an interval': {
         start: () => void setInterval(ignore, 4000),
         said: /left setInterval 4000 ms \((Live, )?guards\.ts:\d+\)/,
       },
       'a timer': { start: () => void setTimeout(ignore, 300), said: /left setTimeout 300 ms/ },
-      'a frame': { start: () => void requestAnimationFrame(ignore), said: /left requestAnimationFrame/ },
+      'a frame': {
+        start: () => void requestAnimationFrame(ignore),
+        said: /left requestAnimationFrame/,
+        // In real time it may have come before the test ends.
+        isTimed: true,
+      },
       'a listener of the window': {
         start: () => window.addEventListener('resize', () => undefined),
         said: /left a listener for "resize" on the window \((Live, )?guards\.ts:\d+\)/,
@@ -129,7 +135,7 @@ export function guarded(kit: Kit): void {
       },
       'a listener of a media query': {
         start: () => matchMedia('(min-width: 600px)').addEventListener('change', ignore),
-        said: /left a listener of the media query "\(min-width: 600px\)"/,
+        said: /left a listener (of the media query "\(min-width: 600px\)"|for "change" on the media query)/,
       },
       'a watch over the position': {
         start: () => void navigator.geolocation.watchPosition(ignore),
@@ -139,6 +145,37 @@ export function guarded(kit: Kit): void {
         start: () => void URL.createObjectURL(new Blob(['…'])),
         said: /left an object URL \((Live, )?guards\.ts:\d+\)/,
       },
+      'an observer of changes': {
+        start: () => new MutationObserver(ignore).observe(document, { childList: true, subtree: true }),
+        said: /left a MutationObserver \((Live, )?guards\.ts:\d+\)[^]*leaks: \['a MutationObserver'\]/,
+      },
+      'an element of the body': {
+        start: () => {
+          const toast = document.body.appendChild(document.createElement('div'));
+          toast.className = 'toast';
+          toast.textContent = 'The inspection is logged';
+        },
+        said: /left <div class="toast"> in the body \((Live, )?guards\.ts:\d+\)/,
+      },
+      'a subscription to a stream': {
+        start: () => void stream<number>().subscribe(ignore),
+        said: /left a subscription to a stream \((Live, )?guards\.ts:\d+\)/,
+      },
+      "a timer of rxjs's": {
+        start: () => void interval(4000).subscribe(ignore),
+        said: /left setInterval 4000 ms \((Live, )?guards\.ts:\d+\)/,
+      },
+      // A simulated page has neither.
+      ...('Worker' in globalThis && {
+        'a channel': {
+          start: () => void new BroadcastChannel('scales'),
+          said: /left a BroadcastChannel "scales" \((Live, )?guards\.ts:\d+\)/,
+        },
+        'a worker': {
+          start: () => void new Worker(URL.createObjectURL(new Blob(['']))),
+          said: /left 2 things behind[^]*a Worker "blob:[^]*an object URL|an object URL[^]*a Worker "blob:/,
+        },
+      }),
       'two things': {
         start: () => {
           window.addEventListener('resize', () => undefined);
@@ -148,10 +185,11 @@ export function guarded(kit: Kit): void {
       },
     };
 
-    it.each(Object.entries(left))('fails the test: %s', async (_, { start, said }) => {
-      for (const time of [undefined, 'virtual']) {
+    it.each(Object.entries(left))('fails the test: %s', async (_, { start, said, isTimed }) => {
+      for (const time of isTimed ? ['virtual'] : [undefined, 'virtual']) {
         await live({ start } as Play, { time });
         expect(await endOfTest()).toEqual(['SIM-LEFT-BEHIND', expect.stringMatching(said)]);
+        document.querySelector('.toast')?.remove();
       }
     });
 
@@ -197,15 +235,23 @@ export function guarded(kit: Kit): void {
         'observers that are ended, or of what is off the page',
         {
           start: () => {
-            const own = new ResizeObserver(ignore);
-            own.observe(document.body);
+            const own = [ResizeObserver, MutationObserver].map((Observer) => new Observer(ignore));
+            for (const one of own) one.observe(document.body, { attributes: true } as object);
+            const [toast, subscriptions] = [
+              document.createElement('div'),
+              [stream<number>(), interval(4000)].map((source) => source.subscribe(ignore)),
+            ];
+            document.body.append(toast, 'and a text');
             new IntersectionObserver(ignore).observe(document.querySelector('output')!);
             const list = matchMedia('(min-width: 600px)');
             list.addListener(ignore);
             const address = URL.createObjectURL(new Blob(['…']));
             const watch = navigator.geolocation.watchPosition(ignore);
             return () => {
-              own.disconnect();
+              own.forEach((one) => one.disconnect());
+              subscriptions.forEach((one) => one.unsubscribe());
+              toast.nextSibling!.remove();
+              toast.remove();
               list.removeListener(ignore);
               URL.revokeObjectURL(address);
               navigator.geolocation.clearWatch(watch);
@@ -213,6 +259,24 @@ export function guarded(kit: Kit): void {
           },
         },
       ],
+      ...('Worker' in globalThis
+        ? [
+            [
+              'a channel and a worker that are ended',
+              {
+                start: () => {
+                  const address = URL.createObjectURL(new Blob(['']));
+                  const [channel, worker] = [new BroadcastChannel('scales'), new Worker(address)];
+                  URL.revokeObjectURL(address);
+                  return () => {
+                    channel.close();
+                    worker.terminate();
+                  };
+                },
+              },
+            ] as [string, Play],
+          ]
+        : []),
       ['a listener for one time', { start: () => window.addEventListener('load', ignore, { once: true }) }],
       ['a timer that has run', { start: () => void setTimeout(ignore, 2) }],
     ])('passes: %s', async (_, play) => {
@@ -242,9 +306,13 @@ export function guarded(kit: Kit): void {
         expect(await endOfTest()).toEqual(['passed', '']);
       });
       expect(printed).toEqual([expect.stringMatching(/SIM-LEFT-BEHIND[^]*setTimeout 300 ms/)]);
+      await isolateWith({ leaks: [/300 ms \(.*guards/] })(Live, { props: { play: { start } }, leaks: ['x'] });
+      expect(await endOfTest()).toEqual(['passed', '']);
+      await live({ start }, { leaks: ['setTimeout 4000 ms'] });
+      expect(await endOfTest()).toEqual(['SIM-LEFT-BEHIND', expect.stringMatching(/setTimeout 300 ms/)]);
       const failure = (await live({}, { leaks: 'ignore' }).catch((error: Error) => error)) as SimulacraError;
       expect(failure.message.replace(/\s+/g, ' ')).toMatch(
-        /option "leaks" was given "ignore"[^]*'fail', 'warn' or 'allowed'/,
+        /option "leaks" was given "ignore"[^]*'fail', 'warn', 'allowed', or a list of texts/,
       );
     });
   });

@@ -1,6 +1,5 @@
 import 'simulacra/jest';
-import { Bench } from './bench-react';
-import { isolate, isolateWith, stub, type Wrapper } from 'simulacra/react';
+import { isolate, stub, type Wrapper } from 'simulacra/react';
 import {
   Component,
   createRef,
@@ -21,40 +20,12 @@ import { createPortal } from 'react-dom';
 import { hold, label, part, role, text } from 'simulacra';
 import { hives } from '../../examples/shared/hive';
 import * as components from './react';
+import { reactKit } from './react-kit';
 import { conform } from './specification';
 
-const {
-  Board,
-  Card,
-  Desk,
-  GateSign,
-  Greeting,
-  Keeper,
-  Log,
-  Pad,
-  Patient,
-  Runner,
-  Live,
-  Unread,
-  Ward,
-  Weight,
-  YardOpen,
-} = components;
+const { Board, Card } = components;
 
-conform({
-  framework: `React ${version}`,
-  isolate,
-  isolateWith,
-  stub,
-  Keeper,
-  Unread,
-  listens: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
-  tells: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
-  note: ({ hive }: { hive: { name: string } }) => <p role="note">{hive.name}</p>,
-  wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
-  scaleFeed: () => import('./scale-react'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live, Bench },
-});
+conform(reactKit);
 
 describe(`React ${version}, its own ways`, () => {
   const explode = () => {

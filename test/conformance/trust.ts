@@ -226,10 +226,10 @@ export function trust(kit: Kit): void {
       const listen = (name: string) => () => {
         readings.subscribe((value) => heard.push(`${name} ${value}`));
       };
-      await run(listen('first'));
+      await run(listen('first'), { leaks: 'allowed' });
       await readings.emit(1);
       await takeDown();
-      await run(listen('second'));
+      await run(listen('second'), { leaks: 'allowed' });
       await readings.emit(2);
       expect(heard).toEqual(['first 1', 'second 2']);
       expect(readings.listeners).toBe(1);

@@ -1,11 +1,10 @@
 /** @jsxImportSource vue */
 import 'simulacra/jest';
-import { Bench } from './bench-vue';
 import { VueQueryPlugin, QueryClient, useQuery } from '@tanstack/vue-query';
 import { createPinia, defineStore } from 'pinia';
 import type { SimulacraError } from 'simulacra';
 import { css, fail, hold, label, part, record, role, takeDown, text, type Locator } from 'simulacra';
-import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
+import { isolate, type Component } from 'simulacra/vue';
 import {
   createApp,
   defineAsyncComponent,
@@ -29,41 +28,13 @@ import { createMemoryHistory, createRouter, RouterView, useRoute } from 'vue-rou
 import { hives } from '../../examples/shared/hive';
 import Ledger from './Ledger.vue';
 import Shelf from './Shelf.vue';
+import { vueKit } from './vue-kit';
 import { conform } from './specification';
 import * as components from './vue';
 
-const {
-  Board,
-  Card,
-  Desk,
-  GateSign,
-  Greeting,
-  Keeper,
-  Log,
-  Pad,
-  Patient,
-  Runner,
-  Live,
-  Unread,
-  Ward,
-  Weight,
-  YardOpen,
-} = components;
+const { Board, Card, GateSign, Patient, Weight } = components;
 
-conform({
-  framework: `Vue ${version}`,
-  isolate: isolate as never,
-  isolateWith: isolateWith as never,
-  stub,
-  Keeper,
-  Unread,
-  listens: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,
-  tells: (name) => name,
-  note: ({ hive }: { hive: { name: string } }) => h('p', { role: 'note' }, hive.name),
-  wrappers: [YardOpen, [GateSign, { sign: 'Gate' }]],
-  scaleFeed: () => import('./ScaleFeed.vue'),
-  components: { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log, Runner, Live, Bench },
-});
+conform(vueKit);
 
 const failure = async (work: Promise<unknown>): Promise<SimulacraError> =>
   work.then(

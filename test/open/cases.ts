@@ -1,5 +1,6 @@
 import 'simulacra/jest';
 import type { SimulacraError } from 'simulacra';
+import { pollScale } from './scale-service';
 import { fail, hold, later, open, record, stream, takeDown, type OpenOptions } from 'simulacra';
 
 const wait = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
@@ -103,6 +104,23 @@ export function opened(): void {
     expect(globalThis.setTimeout).toBe(before);
     const bench = await open();
     expect(Math.abs(bench.time.now.getTime() - Date.now())).toBeLessThan(1000);
+  });
+
+  it.each<[string, () => unknown, RegExp]>([
+    ['a timer', () => pollScale(() => undefined), /left setInterval 4000 ms \(scale-service\.ts:\d+\)/],
+    [
+      'what a module opens when it is loaded',
+      () => import('./opening'),
+      /left setInterval 4000 ms \(opening\.ts:\d+\)/,
+    ],
+  ])('fails where something is left behind: %s', async (_, leave, said) => {
+    const bench = await open({ time: 'virtual' });
+    await bench.run(leave);
+    const failure = await failureOf(takeDown);
+    expect([failure.code, failure.message.replace(/\s+/g, ' ')]).toEqual([
+      'SIM-LEFT-BEHIND',
+      expect.stringMatching(said),
+    ]);
   });
 
   it('is over when it is taken down', async () => {

@@ -1,10 +1,9 @@
-import { noteMade } from '../globals/made';
+import { forgetAddress, noteAddress } from '../globals/resources';
 import { emptyRect } from './rect';
 
 type Features = Record<string, PropertyDescriptor | ((...args: never[]) => unknown)>;
 
 let addresses = 0;
-const forgetting = new Map<string, (() => void) | undefined>();
 
 const fonts: PropertyDescriptor = {
   get(this: Document) {
@@ -47,15 +46,9 @@ export const documentFeatures: Readonly<Record<string, Features>> = {
   URL: {
     createObjectURL(_blob: unknown) {
       const address = `blob:${globalThis.location?.origin ?? 'null'}/${++addresses}`;
-      forgetting.set(
-        address,
-        noteMade('an object URL', documentFeatures['URL']!['createObjectURL'] as () => unknown),
-      );
+      noteAddress(address, documentFeatures['URL']!['createObjectURL'] as () => unknown);
       return address;
     },
-    revokeObjectURL(address: string) {
-      forgetting.get(address)?.();
-      forgetting.delete(address);
-    },
+    revokeObjectURL: forgetAddress,
   },
 };

@@ -1,5 +1,5 @@
 import type { Page } from '../../core/replace';
-import { noteMade } from '../globals/made';
+import { noteMade } from '../../core/left';
 import { once } from '../../core/shared';
 
 /** What the settings of the page say otherwise, and the lists that are listened to. */

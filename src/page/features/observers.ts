@@ -1,4 +1,4 @@
-import { noteMade } from '../globals/made';
+import { showMembers, watchObserver } from '../globals/observing';
 import { emptyRect } from './rect';
 import type { Page } from '../../core/replace';
 import { once } from '../../core/shared';
@@ -19,13 +19,6 @@ export const observers = once('observers', () => ({
   seeing: new Set<Observer & { tell(target: Element, ratio: number): void }>(),
 }));
 
-/** Makes members visible as the platform's own are: zone.js looks for them. What only we call stays hidden. */
-function showMembers(prototype: object): void {
-  for (const [name, member] of Object.entries(Object.getOwnPropertyDescriptors(prototype)))
-    if (!/^(constructor|tell|targets)$/.test(name))
-      Object.defineProperty(prototype, name, { ...member, enumerable: true });
-}
-
 type Callback = (entries: object[], observer: object) => void;
 
 /** Whoever never disconnects is forgotten some time after what it looked at is off the page. */
@@ -37,18 +30,12 @@ function join<T extends Observer>(all: Set<T>, one: T): void {
 const isOver = (targets: ReadonlySet<Element>): boolean =>
   ![...targets].some(({ isConnected }) => isConnected);
 
-/** An observer of what is off the page is none that anybody could miss. */
-const noteObserver = (what: string, below: (target: Element) => void, targets: ReadonlySet<Element>) =>
-  noteMade(what, below, () => isOver(targets));
-
 /** What tells of an element's size and of its place. A simulated page has no layout: every size is zero. */
 export function makeObservers(page: Page) {
-  const made = {
-    ResizeObserver: makeResizeObserver(),
-    IntersectionObserver: makeIntersectionObserver(page as unknown as typeof globalThis),
-  };
-  for (const { prototype } of Object.values(made)) showMembers(prototype);
-  return made;
+  const made = [makeResizeObserver(), makeIntersectionObserver(page as unknown as typeof globalThis)];
+  for (const { prototype } of made) showMembers(prototype);
+  const [ResizeObserver, IntersectionObserver] = made.map(watchObserver);
+  return { ResizeObserver, IntersectionObserver };
 }
 
 const makeResizeObserver = () => {
@@ -60,7 +47,6 @@ const makeResizeObserver = () => {
   class ResizeObserver {
     readonly #targets = new Set<Element>();
     readonly #callback: Callback;
-    #end: (() => void) | undefined;
     constructor(callback: Callback) {
       if (typeof callback !== 'function')
         throw new TypeError('Failed to construct ResizeObserver: it needs a function');
@@ -69,7 +55,6 @@ const makeResizeObserver = () => {
     observe(target: Element): void {
       this.#targets.add(target);
       join(observers.resizing, this);
-      this.#end ??= noteObserver('a ResizeObserver', this.observe, this.#targets);
     }
     unobserve(target: Element): void {
       this.#targets.delete(target);
@@ -78,8 +63,6 @@ const makeResizeObserver = () => {
     disconnect(): void {
       this.#targets.clear();
       observers.resizing.delete(this);
-      this.#end?.();
-      this.#end = undefined;
     }
     get targets(): ReadonlySet<Element> {
       return this.#targets;
@@ -111,7 +94,6 @@ function makeIntersectionObserver(page: typeof globalThis) {
     readonly #callback: Callback;
     readonly #targets = new Set<Element>();
     #waiting: object[] = [];
-    #end: (() => void) | undefined;
 
     constructor(
       callback: Callback,
@@ -127,7 +109,6 @@ function makeIntersectionObserver(page: typeof globalThis) {
       if (this.#targets.has(target)) return;
       this.#targets.add(target);
       join(observers.seeing, this);
-      this.#end ??= noteObserver('an IntersectionObserver', this.observe, this.#targets);
       this.tell(target, 1);
     }
 
@@ -165,8 +146,6 @@ function makeIntersectionObserver(page: typeof globalThis) {
     disconnect(): void {
       this.#targets.clear();
       observers.seeing.delete(this);
-      this.#end?.();
-      this.#end = undefined;
       this.#waiting = [];
     }
 

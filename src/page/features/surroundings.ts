@@ -1,4 +1,4 @@
-import { noteMade } from '../globals/made';
+import { noteMade } from '../../core/left';
 import { surroundings, tellPosition, type Watcher } from '../surroundings';
 
 const geolocation = {

@@ -112,11 +112,9 @@ async function composeIn(person: Person, element: Element, steps: readonly strin
   await compose(person, element, steps);
 }
 
-/** Gives an element the focus where it takes one; what a person selects of a text needs none. */
-async function focusOn(person: Person, element: Element): Promise<void> {
-  const target = focusTargetOf(element);
-  if (target) await moveFocus(person, target);
-}
+/** Gives an element the focus where it takes one; a person who selects a text takes the focus from a field. */
+const focusOn = (person: Person, element: Element): Promise<void> =>
+  moveFocus(person, focusTargetOf(element));
 
 async function markText(person: Person, element: Element, text: string | undefined): Promise<void> {
   await focusOn(person, element);

@@ -3,6 +3,7 @@ import { acrossOf, downOf, type Distance } from './drag';
 import { dispatch, tell } from './events';
 import { holding, type Person } from './person';
 import { moveTo } from './pointer';
+import { heardOnce } from './hearing';
 
 /** Turns the wheel over an element, which scrolls it unless that is prevented. */
 export async function scroll(person: Person, target: Element, by: Distance): Promise<void> {
@@ -12,16 +13,20 @@ export async function scroll(person: Person, target: Element, by: Distance): Pro
   if (!(await tell(person.send, target, 'wheel', init))) return;
   const moving = scrollerAround(target, deltaX, deltaY);
   const before = [moving.scrollLeft, moving.scrollTop];
+  let told: Promise<void> | undefined;
   await person.send(() => {
     moving.scrollLeft = Math.max(0, moving.scrollLeft + deltaX);
     moving.scrollTop = Math.max(0, moving.scrollTop + deltaY);
     const hasMoved = moving.scrollLeft !== before[0] || moving.scrollTop !== before[1];
-    // A page with a layout tells of it by itself.
-    if (hasMoved && isSimulated(moving.ownerDocument)) {
-      dispatch(moving, 'scroll');
-      dispatch(moving, 'scrollend');
+    if (!hasMoved) return;
+    if (!isSimulated(moving.ownerDocument)) {
+      told = heardOnce(moving.ownerDocument, 'scroll');
+      return;
     }
+    dispatch(moving, 'scroll');
+    dispatch(moving, 'scrollend');
   });
+  await told;
 }
 
 /** What a turn of the wheel moves: without a layout the element itself, unless one around it says so. */

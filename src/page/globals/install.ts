@@ -6,6 +6,7 @@ import type { Page } from '../../core/replace';
 import { watchListeners } from './listeners';
 import { supplyFeatures } from './features';
 import { supplyStandards } from './standards';
+import { watchResources } from './resources';
 import { watchTimers } from './timers';
 import { watchWrites } from './written';
 import { quietUnimplemented } from './unimplemented';
@@ -24,6 +25,8 @@ export function install(more: (page: Page) => void): void {
   for (const page of new Set([process, window])) {
     if (!page || installed.has(page)) continue;
     installed.add(page);
+    // Before we supply what is missing, which notes by itself.
+    watchResources(page);
     supplyStandards(page);
     supplyFeatures(page);
     quietUnimplemented(page);

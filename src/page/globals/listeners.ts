@@ -1,6 +1,6 @@
 import { once } from '../../core/shared';
 import type { Page } from '../../core/replace';
-import { noteMade } from './made';
+import { noteMade } from '../../core/left';
 
 type Handler = EventListenerOrEventListenerObject | null;
 type Options = AddEventListenerOptions | boolean | undefined;
@@ -17,6 +17,9 @@ export function watchListeners(page: Page): void {
   if (!document) return;
   watch(page, 'window');
   watch(document, 'document');
+  // What we supply notes by itself.
+  const lists = page['MediaQueryList'] as { prototype: object } | undefined;
+  if (lists) watch(lists.prototype, 'media query');
 }
 
 type Member = 'addEventListener' | 'removeEventListener';

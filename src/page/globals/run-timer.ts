@@ -3,9 +3,6 @@ import { once } from '../../core/shared';
 
 export type Handler = (...args: unknown[]) => unknown;
 
-// zone.js puts many frames of its own between a call and ours.
-export const depthOfStack = (): number => ('Zone' in globalThis ? 16 : 6);
-
 /** Whose code threw an error that the page will report. */
 export const throwers = once('throwers', () => new WeakMap<object, Environment>());
 

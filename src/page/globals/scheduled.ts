@@ -2,11 +2,12 @@ import type { Environment } from '../../core/environment';
 import { calledFrom } from '../../core/errors/called-from';
 import { startTimer } from '../../core/host';
 import { placeOfCaller } from '../../core/origin';
+import { depthOfStack } from '../../core/left';
 import { ownerOfCall, runAs } from '../../core/ownership';
 import { pageTime } from '../../core/page-time';
 import { once } from '../../core/shared';
 import type { DueKind, VirtualClock } from '../../core/virtual-clock';
-import { again, depthOfStack, runNoting, type Handler } from './run-timer';
+import { again, runNoting, type Handler } from './run-timer';
 
 // Higher than any id of the page's own.
 const ids = once('scheduled-ids', () => ({ last: 2 ** 40 }));
@@ -30,7 +31,9 @@ const deepest = 5;
 export function scheduleOn(clock: VirtualClock, asked: Asked): unknown {
   const { name, kind, args, isProcess } = asked;
   const owner = ownerOfCall();
-  const calledAt = clock.takePlace() ? calledFrom(name, scheduleOn, depthOfStack()) : undefined;
+  const calledAt = clock.takePlace()
+    ? calledFrom(name, scheduleOn, depthOfStack(kind !== 'interval'))
+    : undefined;
   const wait = delayOf(clock, asked, calledAt);
   const id = ++ids.last;
   const handler = bound(asked.handler, name);

@@ -1,8 +1,9 @@
 import { calledFrom } from '../../core/errors/called-from';
+import { depthOfStack } from '../../core/left';
 import { ownerOfCall, runAs } from '../../core/ownership';
 import { once } from '../../core/shared';
 import { replaceFunction, type Page } from '../../core/replace';
-import { again, depthOfStack, runNoting, type Handler } from './run-timer';
+import { again, runNoting, type Handler } from './run-timer';
 import { cancelScheduled, scheduleOn } from './scheduled';
 import { pageTime } from '../../core/page-time';
 import type { DueKind } from '../../core/virtual-clock';
@@ -68,7 +69,11 @@ function watched(page: Page, start: Start, name: string, kind: DueKind): Start {
     // As on the platform, anything that is not a number counts as 0.
     const wait = isOfFrame ? frame : Number(delay) || 0;
     const label = `${name} ${wait} ms`;
-    const made = { what: label, from: owner.running(), calledAt: calledFrom(name, watching, depthOfStack()) };
+    const made = {
+      what: label,
+      from: owner.running(),
+      calledAt: calledFrom(name, watching, depthOfStack(kind !== 'interval')),
+    };
     let end = owner.work.beginTimer(kind, label, wait, made);
     const id: unknown = Reflect.apply(start, page, [
       function (this: unknown, ...given: unknown[]) {

@@ -1,6 +1,9 @@
 import { connection } from '../../core/connection';
+import type { Page } from '../../core/replace';
 import { once } from '../../core/shared';
+import { makeFeature } from '../features';
 import { mediaState } from '../features/media';
+import { isSimulated } from '../styles';
 import { surroundings, tellPosition, type Permission, type Position } from '../surroundings';
 import { storageOf, writeCookie } from './kept';
 import { enterLanguage, isLanguage } from './language';
@@ -170,6 +173,13 @@ function prefer(feature: string, value: string): void {
   mediaState.preferences[feature] = value;
 }
 
+/** Replaces what a real browser has, and would ask a person for. */
+function standInFor(name: 'clipboard' | 'geolocation' | 'permissions' | 'Notification'): void {
+  if (isSimulated(document)) return;
+  const [object, place] = name === 'Notification' ? [view(), ''] : [view().navigator, 'Navigator.prototype'];
+  override(object, name, makeFeature(view() as unknown as Page, place, name).value);
+}
+
 /** How each setting is put in place. `tell` is there where the subject has seen the page before. */
 const setters: { readonly [name in Setting]-?: (value: never, tell?: Tell) => void } = {
   width: (pixels: number) => resize('Width', pixels),
@@ -213,13 +223,19 @@ const setters: { readonly [name in Setting]-?: (value: never, tell?: Tell) => vo
     tell(view(), new (view().PopStateEvent)('popstate', { state: null }));
   },
   title: (title: string) => void (document.title = title),
-  clipboard: (copied: string) => void (surroundings.clipboard = { text: copied }),
+  clipboard(copied: string) {
+    standInFor('clipboard');
+    surroundings.clipboard = { text: copied };
+  },
   position(position: Position | null) {
+    standInFor('geolocation');
     atEnd('position', () => void (surroundings.position = undefined));
     surroundings.position = position ?? undefined;
     for (const watcher of surroundings.watchers.values()) tellPosition(watcher);
   },
   permissions(permissions: Readonly<Record<string, Permission>>, tell?: Tell) {
+    standInFor('permissions');
+    standInFor('Notification');
     atEnd('permissions', () => void (surroundings.permissions = {}));
     surroundings.permissions = { ...surroundings.permissions, ...permissions };
     for (const status of surroundings.statuses)

@@ -12,7 +12,7 @@ export const page = {
     next: [`Take ${f.other} down first:   await other.takeDown()`],
   }),
   'SIM-PAGE-REAL': (f: { asked: string; setting: string }): Report => ({
-    head: `${f.asked}: in a real browser a script cannot change "${f.setting}".`,
-    next: ['Set it in the driver of the browser, or run this test in a simulated page.'],
+    head: `${f.asked}: in a real browser a script cannot change ${f.setting}.`,
+    next: ['Set it in the driver of the browser or by a style, or run this test in a simulated page.'],
   }),
 };

@@ -3,11 +3,13 @@ import type { Left } from '../leaks';
 import type { Report } from '../../core/errors/error';
 import type { Place } from '../../core/origin';
 import { asCode, list } from '../../core/print';
+import { quoteCode } from '../../page/locators';
 
 type Home = { readonly file: string; readonly name: string };
 
-const printLeft = ({ what, from, line }: Left): string =>
-  `${what} (${[from, line].filter(Boolean).join(', ')})`;
+/** What was left, by whom and where. */
+export const printLeft = ({ what, from, line, library }: Left): string =>
+  `${what} (${[from, line, library].filter(Boolean).join(', ')})`;
 
 const kindOfLog = ({ level }: Log): string => (level === 'warn' ? 'a warning' : 'an error');
 
@@ -46,11 +48,11 @@ export const surrounding = {
     next: [`If it belongs to the test, expect it:   logs: [${patternOf(f.logs[0]!.text)}]`],
   }),
   'SIM-LEFT-BEHIND': (f: { subject: string; left: readonly Left[] }): Report => ({
-    head: `${f.subject} was taken down, and left ${f.left.length === 1 ? printLeft(f.left[0]!) : `${f.left.length} things behind`}.`,
+    head: `${f.subject.replace(/^the /, 'The ')} was taken down, and left ${f.left.length === 1 ? printLeft(f.left[0]!) : `${f.left.length} things behind`}.`,
     there: f.left.length === 1 ? [] : f.left.slice(0, 8).map((one) => `${printLeft(one)}.`),
     next: [
-      'End it when the component is unmounted: clear the timer, remove the listener.',
-      "If it has to stay:   leaks: 'allowed'",
+      'End it when the component is unmounted: clear the timer, remove the listener, unsubscribe.',
+      `If it has to stay:   leaks: ${f.left.length === 1 ? `[${quoteCode(f.left[0]!.what)}]` : "'allowed'"}`,
     ],
   }),
   'SIM-LOG-MISSED': (f: {

@@ -1,0 +1,45 @@
+import { startTimer } from '../../core/host';
+import { isOpenPopover } from '../features/top-layer';
+import { isSimulated } from '../styles';
+
+/** How long a page may take to tell, in milliseconds. One in the background has no frames. */
+const longest = 200;
+
+const isOpen = (element: Element): boolean =>
+  element.hasAttribute('popover') ? isOpenPopover(element) : element.hasAttribute('open');
+
+/**
+ * A page with a layout tells in tasks of its own that a dialog was closed, or that a popover or details were
+ * shown or hidden.
+ *
+ * @returns what waits until it has told all that came of a gesture since this was called
+ */
+export function hearLater(document: Document): () => Promise<void> {
+  if (isSimulated(document)) return () => Promise.resolve();
+  const all = [...document.querySelectorAll('dialog, details, [popover]')];
+  const were = all.map(isOpen);
+  const heard = new Set<EventTarget | null>();
+  // A dialog may tell of it by both, and what is waited for is that it was closed.
+  const hear = ({ target, type }: Event) => {
+    if (type === 'close' || (target as Element).localName !== 'dialog') heard.add(target);
+  };
+  // A dialog that is shown tells of it only in newer browsers.
+  const isDue = (element: Element, at: number) =>
+    isOpen(element) !== were[at] && !(element.localName === 'dialog' && !were[at]) && !heard.has(element);
+  document.addEventListener('toggle', hear, true);
+  document.addEventListener('close', hear, true);
+  return async () => {
+    for (let waited = 0; waited < longest && all.some(isDue); waited += 4) await wait(4);
+    document.removeEventListener('toggle', hear, true);
+    document.removeEventListener('close', hear, true);
+  };
+}
+
+/** Waits until a page with a layout has told something, as it tells with its next frame that it was scrolled. */
+export const heardOnce = (document: Document, type: string): Promise<void> =>
+  new Promise((resolve) => {
+    document.addEventListener(type, () => resolve(), { capture: true, once: true });
+    startTimer(longest, resolve);
+  });
+
+const wait = (milliseconds: number) => new Promise<void>((resolve) => void startTimer(milliseconds, resolve));

@@ -1,0 +1,7 @@
+import '@angular/compiler';
+import 'simulacra/jest';
+import { VERSION } from '@angular/core';
+import { angularKit } from '../../conformance/angular-kit';
+import { conform } from '../../conformance/specification';
+
+conform(angularKit(`Angular ${VERSION.full}`));

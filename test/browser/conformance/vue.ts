@@ -1,0 +1,5 @@
+import 'simulacra/jest';
+import { conform } from '../../conformance/specification';
+import { vueKit } from '../../conformance/vue-kit';
+
+conform(vueKit);

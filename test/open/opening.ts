@@ -1,0 +1,2 @@
+// Opens something as soon as it is loaded.
+export const timer = setInterval(() => undefined, 4000);
