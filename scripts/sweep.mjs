@@ -118,15 +118,30 @@ function row(name, seen) {
   return `| ${name} ${version} | ${seen.length} | ${count(({ error }) => !error)} | ${count(({ depth }) => depth === 'up')} | ${count(({ left }) => left)} | ${codes.join(', ')} |`;
 }
 
+/** What the packages of a library leave behind, each once. */
+function leftBy(seen) {
+  const told = seen.flatMap(({ printed }) => [
+    ...printed.matchAll(/the package "([^"]+)" left (.+?)\. If it may stay/g),
+  ]);
+  const left = told.map(([, library, what]) => [library, what.replace(/\bid="[^"]*"/, 'id="…"')]);
+  return [...new Map(left.map((one) => [one.join(), one])).values()];
+}
+
 const asked = process.argv.slice(2);
 for (const name of asked.length > 0 ? asked : Object.keys(libraries)) sweep(name);
-// The table has what each library's latest run saw.
-const rows = Object.keys(libraries).map((name) => {
+// The tables have what each library's latest run saw.
+const latest = Object.keys(libraries).map((name) => {
   const file = join('.cache/sweep', name.replace('/', '-'), 'seen.json');
-  return existsSync(file)
-    ? row(name, JSON.parse(readFileSync(file, 'utf8')))
-    : `| ${name} | its run did not end | | | | |`;
+  return [name, existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : undefined];
 });
+const rows = latest.map(([name, seen]) =>
+  seen ? row(name, seen) : `| ${name} | its run did not end | | | | |`,
+);
+const leaving = latest.flatMap(([name, seen]) =>
+  leftBy(seen ?? []).map(
+    ([library, what]) => `| ${name} | ${what.replaceAll('|', '\\|')} | \`leaks: ['${library}']\` |`,
+  ),
+);
 writeFileSync(
   'docs/libraries.md',
   `# Component libraries
@@ -142,5 +157,14 @@ says what the test is told then.
 | Library | Components | Come up | With \`depth: 1\` | Leave something | The others are told |
 | --- | --- | --- | --- | --- | --- |
 ${rows.join('\n')}
+
+## What a library itself leaves
+
+A library keeps some things for the next component of its kind: a place for pop-ups, a listener, an observer. A test is told once, and
+does not fail. Elements without content in the body are among them.
+
+| Library | Leaves | To let it stay |
+| --- | --- | --- |
+${leaving.join('\n')}
 `,
 );

@@ -4,7 +4,7 @@ const { takeDown } = require('simulacra');
 const seen = [];
 let printed = [];
 for (const name of ['log', 'info', 'warn', 'error', 'debug'])
-  console[name] = (...args) => printed.push(`${name}: ${args.map(String).join(' ').slice(0, 120)}`);
+  console[name] = (...args) => printed.push(`${name}: ${args.map(String).join(' ').slice(0, 300)}`);
 
 const told = (error) =>
   `${error.code ?? error.name} ${String(error.message).replace(/\s+/g, ' ').slice(0, 260)}`;
@@ -23,14 +23,16 @@ exports.sweepOne = async (name, isolate) => {
   const before = [...document.body.childNodes];
   const one = { name };
   seen.push(one);
-  one.error = await attempt(async () => void (await isolate({})).outline());
+  // What a component logs does not keep it from coming up.
+  const logs = 'allowed';
+  one.error = await attempt(async () => void (await isolate({ logs })).outline());
   const end = await attempt(() => takeDown());
   one.error ??= end;
   one.left = [...document.body.childNodes]
     .filter((node) => !before.includes(node) && node.nodeType === 1 && node.childNodes.length > 0)
     .map((node) => node.cloneNode(false).outerHTML.slice(0, 80))
     .join(' ');
-  one.depth = (await attempt(async () => void (await isolate({ depth: 1 })).outline())) ?? 'up';
+  one.depth = (await attempt(async () => void (await isolate({ depth: 1, logs })).outline())) ?? 'up';
   const endOfDepth = await attempt(() => takeDown());
   if (one.depth === 'up' && endOfDepth) one.depth = endOfDepth;
   one.printed = printed.join('; ');

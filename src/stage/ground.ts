@@ -138,7 +138,11 @@ export class Ground implements Resting {
     const failures = this.environment.takeFailures();
     this.#thrown = undefined;
     if (failures.length > 0) throw joinComplaints(failures);
+    await this.checkState?.();
   }
+
+  /** Checks what is shown at rest; put here when its options are read. */
+  checkState: (() => Promise<void>) | undefined;
 
   /**
    * Adds to a failure what the end of the test would complain about and what is likely to be the cause: an

@@ -10,6 +10,7 @@ import { loadPatterns, needsPatterns } from '../network/patterns';
 import { placeSwaps } from '../seam/place';
 import { isThunk, moduleOf } from '../seam/thunk';
 import type { Adapter } from './adapter';
+import { watchAccess } from './accessible';
 import { enterSurroundings, guard, putUp } from './beginning';
 import { refuseProps, refuseSlots } from './declared';
 import { explain, refuse } from './errors';
@@ -81,6 +82,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   refuseClosed(environment, calledAt);
   const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
   guard(stage, options, calledAt);
+  if (options.accessible) stage.checkState = watchAccess(stage, options.accessible);
   sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));
   sandbox.checks.push((occasion) =>
     occasion === 'unmounted' ? undefined : swaps.complainOfUnused(module, calledAt),

@@ -4,6 +4,7 @@ import { nearest } from '../core/near';
 import type { Held } from '../core/hold';
 import type { Failure, InTurn, Later } from '../core/answers';
 import { isSwap, type Swap } from '../seam/swap';
+import { checkAccessible, type Accessible } from './accessible';
 import type { Leaks } from './leaks';
 import type { PageOption } from '../page/settings/settings';
 import { asStub } from './stubs';
@@ -51,6 +52,11 @@ export interface CommonOptions {
    * `leaks: ['a-package', /"resize"/]`.
    */
   readonly leaks?: Leaks;
+  /**
+   * Checks with the package axe-core whether everyone can use what is shown, each time it comes to rest:
+   * `accessible: axe`, or `{ axe, except: ['a-rule'] }`. What needs a layout is checked in a browser only.
+   */
+  readonly accessible?: Accessible;
   /** Replaces what modules export: `swap(() => import('./useScale'), { useScale: … })`. */
   readonly swap?: readonly AnySwap[];
 }
@@ -86,6 +92,7 @@ const common = [
   'logs',
   'leaks',
   'page',
+  'accessible',
 ] as const;
 // What merging has written down, and no user.
 const ours = ['spareSwaps', 'spareProvisions', 'spareLogs'];
@@ -97,6 +104,7 @@ const synonyms = new Map([
   ...['imports', 'plugins', 'modules', 'wrapper', 'wrappers'].map((name) => [name, 'wrap'] as const),
   ...['injections', 'context', 'contexts', 'services'].map((name) => [name, 'provide'] as const),
   ...['children', 'content'].map((name) => [name, 'slots'] as const),
+  ...['axe', 'a11y', 'accessibility'].map((name) => [name, 'accessible'] as const),
   ...['requests', 'handlers', 'responses', 'server'].map((name) => [name, 'network'] as const),
 ]);
 
@@ -155,6 +163,7 @@ export function checkOptions(
   checkTime(options.time, calledAt);
   checkLogs(options.logs, calledAt);
   checkLeaks(options.leaks, calledAt);
+  checkAccessible(options.accessible, calledAt);
   const { depth } = options;
   if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
     refuse(

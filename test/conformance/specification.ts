@@ -16,6 +16,7 @@ import {
 } from 'simulacra';
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
+import { accessible } from './access';
 import { handled } from './gestures';
 import { guarded } from './guards';
 import { housed } from './page';
@@ -427,6 +428,7 @@ export function conform(kit: Kit): void {
     trust(kit);
     timely(kit);
     guarded(kit);
+    accessible(kit);
     handled(kit);
     housed(kit);
 
