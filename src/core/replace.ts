@@ -14,13 +14,22 @@ export function supplyGlobal(page: Page, name: string, make: () => unknown, enum
 
 type AnyFunction = (...args: never[]) => unknown;
 
+const mark = Symbol.for('simulacra.original');
+
+/** What was there before we replaced it. A runner hands the same objects of the process to each of its test files. */
+export const originalOf = <T>(value: T): T => (value as { [mark]?: T } | undefined)?.[mark] ?? value;
+
+/** Remembers what a function stands in for. */
+export const markReplaced = <F extends AnyFunction>(replacement: F, original: unknown): F =>
+  Object.defineProperty(replacement, mark, { value: original });
+
 /** Replaces a global function by one that looks like it to whoever asks. */
 export function replaceFunction<F extends AnyFunction>(
   page: Page,
   name: string,
   wrap: (original: F) => F,
 ): void {
-  const original = page[name];
+  const original = originalOf(page[name]);
   if (typeof original !== 'function') return;
   const replacement = wrap(original as F);
   // With the platform's own properties: Node's `setTimeout` has a promisified form.
@@ -28,7 +37,7 @@ export function replaceFunction<F extends AnyFunction>(
     if (key !== 'prototype') Object.defineProperty(replacement, key, descriptor);
   for (const key of Object.getOwnPropertySymbols(original))
     Object.defineProperty(replacement, key, Object.getOwnPropertyDescriptor(original, key)!);
-  replaceValue(page, name, replacement);
+  replaceValue(page, name, markReplaced(replacement, original));
 }
 
 /** Puts a value in the place of a property, and leaves it as visible as it was. */

@@ -1,5 +1,6 @@
 import type { SimulacraError } from 'simulacra';
 import { css, label, role, spy, text, type Subject } from 'simulacra';
+import { isBrowser } from './real';
 import type { Kit } from './specification';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- each framework has types of its own */
@@ -146,6 +147,17 @@ const refused: Record<string, [act: (bench: Subject<Any>) => Promise<unknown>, c
       'SIM-ACT-HIDDEN',
       /pointer-events: none of <p>/,
     ],
+    ...(isBrowser && {
+      'a button under a veil': [
+        async (bench: Subject<Any>) => {
+          const veil = document.body.appendChild(document.createElement('div'));
+          veil.style.cssText = 'position: fixed; inset: 0';
+          await bench.click(smoker).finally(() => veil.remove());
+        },
+        'SIM-ACT-HIDDEN',
+        /<div> lies over it/,
+      ],
+    }),
     'a file of another type': [
       (bench) => bench.choose(role('button', 'Add a photo'), letter),
       'SIM-ACT-FILE',

@@ -1,6 +1,7 @@
 import type { SimulacraError } from 'simulacra';
 import { interval } from 'rxjs';
 import { role, stream, takeDown } from 'simulacra';
+import { isBrowser } from './real';
 import type { Kit } from './specification';
 import type { Play } from './time';
 
@@ -166,7 +167,7 @@ export function guarded(kit: Kit): void {
         said: /left setInterval 4000 ms \((Live, )?guards\.ts:\d+\)/,
       },
       // A simulated page has neither.
-      ...('Worker' in globalThis && {
+      ...(isBrowser && {
         'a channel': {
           start: () => void new BroadcastChannel('scales'),
           said: /left a BroadcastChannel "scales" \((Live, )?guards\.ts:\d+\)/,
@@ -259,7 +260,7 @@ export function guarded(kit: Kit): void {
           },
         },
       ],
-      ...('Worker' in globalThis
+      ...(isBrowser
         ? [
             [
               'a channel and a worker that are ended',

@@ -292,6 +292,33 @@ export function timely(kit: Kit): void {
       expect(shown(subject)).toMatch(/^2031-12-24T09:00:00.000Z 18 18:00:00/);
     });
 
+    it('is told alike by all that the page tells it by, Temporal too where it has it', async () => {
+      const read = (show: Show) => {
+        const { Temporal } = globalThis as { Temporal?: { Now: Record<string, (zone?: string) => object> } };
+        const told = Object.entries({
+          instant: 'Z',
+          plainDateTimeISO: '',
+          plainDateISO: 'T09:30:00',
+          plainTimeISO: '',
+        });
+        const now = new Date().toISOString().slice(0, 19);
+        const times = told.map(([name, end]) => {
+          const time = Temporal ? String(Temporal.Now[name]!('UTC')) : '';
+          return name === 'plainTimeISO'
+            ? `${now.slice(0, 11)}${time}`
+            : `${time.replace('Z', '')}${end.replace('Z', '')}`;
+        });
+        const zoned = (Temporal?.Now['zonedDateTimeISO']!() as { epochMilliseconds: number } | undefined)
+          ?.epochMilliseconds;
+        show([now, ...(Temporal ? [...times, new Date(zoned!).toISOString().slice(0, 19)] : [])].join(' '));
+      };
+      const subject = await live({ press: read }, { time: { startsAt: '2031-05-04T08:00Z' } });
+      await subject.time.advance('90min');
+      await subject.click(role('button', 'Go'));
+      expect(new Set(shown(subject)!.split(' '))).toEqual(new Set(['2031-05-04T09:30:00']));
+      expect(shown(subject)!.split(' ')).toHaveLength('Temporal' in globalThis ? 6 : 1);
+    });
+
     it('holds for what was captured when a file was loaded', async () => {
       const subject = await live(
         { start: (show) => void startTimer(() => show(`${now()} ${new Clock().getTime()}`), 4000) },

@@ -1,5 +1,5 @@
 import { once } from '../../core/shared';
-import { replaceFunction, replaceValue, type Page } from '../../core/replace';
+import { markReplaced, originalOf, replaceFunction, replaceValue, type Page } from '../../core/replace';
 import { pageTime } from '../../core/page-time';
 
 /**
@@ -42,10 +42,11 @@ function replaceDate(page: Page): void {
 function replacePerformance(page: Page): void {
   const performance = page['performance'] as Performance | undefined;
   if (!performance || typeof performance.now !== 'function') return;
-  const { now } = performance;
-  const read = () => now.call(performance) + pageTime.ahead;
-  readings.read.set(page, read);
-  replaceValue(performance, 'now', () => pageTime.clock?.now() ?? read());
+  replaceFunction<() => number>(performance as unknown as Page, 'now', (now) => {
+    const read = () => now.call(performance) + pageTime.ahead;
+    readings.read.set(page, read);
+    return () => pageTime.clock?.now() ?? read();
+  });
   const origin = performance.timeOrigin;
   Object.defineProperty(performance, 'timeOrigin', {
     configurable: true,
@@ -64,15 +65,16 @@ function replaceStamps(page: Page): void {
   const prototype = (page['Event'] as { prototype?: object } | undefined)?.prototype;
   const own = prototype && Object.getOwnPropertyDescriptor(prototype, 'timeStamp');
   if (!own?.get) return;
+  const native = originalOf(own.get);
   const stamps = new WeakMap<object, number>();
   Object.defineProperty(prototype, 'timeStamp', {
     ...own,
-    get(this: object) {
+    get: markReplaced(function (this: object) {
       const { clock } = pageTime;
-      if (!clock && !stamps.has(this)) return own.get!.call(this) as number;
+      if (!clock && !stamps.has(this)) return native.call(this) as number;
       if (!stamps.has(this)) stamps.set(this, clock!.now());
       return stamps.get(this);
-    },
+    }, native),
   });
 }
 
