@@ -127,6 +127,12 @@ function leftBy(seen) {
   return [...new Map(left.map((one) => [one.join(), one])).values()];
 }
 
+function grouped(pairs) {
+  const groups = new Map();
+  for (const pair of pairs) groups.set(pair[0], [...(groups.get(pair[0]) ?? []), pair]);
+  return groups;
+}
+
 const asked = process.argv.slice(2);
 for (const name of asked.length > 0 ? asked : Object.keys(libraries)) sweep(name);
 // The tables have what each library's latest run saw.
@@ -137,11 +143,14 @@ const latest = Object.keys(libraries).map((name) => {
 const rows = latest.map(([name, seen]) =>
   seen ? row(name, seen) : `| ${name} | its run did not end | | | | |`,
 );
-const leaving = latest.flatMap(([name, seen]) =>
-  leftBy(seen ?? []).map(
-    ([library, what]) => `| ${name} | ${what.replaceAll('|', '\\|')} | \`leaks: ['${library}']\` |`,
-  ),
-);
+// One row for each package that leaves something.
+const leaving = latest.flatMap(([name, seen]) => {
+  const left = grouped(leftBy(seen ?? []));
+  return [...left].map(
+    ([library, all]) =>
+      `| ${name} | ${all.map(([, what]) => `\`${what}\``).join(', ')} | \`leaks: ['${library}']\` |`,
+  );
+});
 writeFileSync(
   'docs/libraries.md',
   `# Component libraries

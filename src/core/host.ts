@@ -64,10 +64,11 @@ export function startTimer(milliseconds: number, work: () => void): () => void {
   return () => clearTimeout(timer);
 }
 
-const startTask: (run: () => void) => unknown = realm.setImmediate ?? taskByMessage();
+let startTask: ((run: () => void) => unknown) | undefined = realm.setImmediate;
 
 /** Resolves in a later turn of the event loop, when every microtask that is due has run. */
-export const nextTurn = (): Promise<void> => new Promise((resolve) => void startTask(resolve));
+export const nextTurn = (): Promise<void> =>
+  new Promise((resolve) => void (startTask ??= taskByMessage())(resolve));
 
 // For pages without setImmediate. Nested timers of 0 ms would be clamped to 4 ms.
 function taskByMessage(): (run: () => void) => void {

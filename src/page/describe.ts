@@ -1,3 +1,4 @@
+import { around } from './around';
 import { tagOf } from './hidden';
 import { quoteCode } from './locators';
 import { labelElementsOf } from './labels';
@@ -47,7 +48,7 @@ export const isEditable = (element: Element): boolean =>
   (element as HTMLElement).isContentEditable ??
   // A simulated page does not know by itself.
   /^(|true|plaintext-only)$/.test(
-    element.closest('[contenteditable]')?.getAttribute('contenteditable') ?? 'false',
+    around(element, (at) => at.hasAttribute('contenteditable'))?.getAttribute('contenteditable') ?? 'false',
   );
 
 const quote = (text: string) => JSON.stringify(text.length > 60 ? `${text.slice(0, 59)}…` : text);

@@ -1,15 +1,19 @@
+import { around } from './around';
+
 /** The label elements tied to a field, by `for` or around it. */
 export function labelElementsOf(element: Element): Element[] {
   if (labelable.test(element.localName)) return tiedLabels(element);
-  const enclosing = element.closest('label');
+  const enclosing = labelAround(element);
   return enclosing ? [enclosing] : [];
 }
+
+const labelAround = (element: Element) => around(element, ({ localName }) => localName === 'label');
 
 const labelable = /^(button|input|meter|output|progress|select|textarea)$/;
 
 // Without the platform's `labels`, because a simulated page walks the whole document for each element.
 function tiedLabels(element: Element): Element[] {
-  const enclosing = element.closest('label');
+  const enclosing = labelAround(element);
   const tied: Element[] =
     enclosing && !enclosing.hasAttribute('for') && firstLabelable(enclosing) === element ? [enclosing] : [];
   if (!element.id) return tied;

@@ -1,3 +1,4 @@
+import { around } from './around';
 import { supporting } from './aria';
 import { descriptionOf } from './descriptions';
 import type { RoleState } from './locators';
@@ -105,7 +106,12 @@ const disabling = /^(button|input|select|textarea|option|optgroup|fieldset)$/;
 /** Why an element is disabled, as a person is told; undefined for one that is not. */
 export const whyDisabled = (element: Element): string | undefined =>
   whyUnusable(element) ??
-  (element.closest('[aria-disabled="true"]') ? 'it has aria-disabled="true"' : undefined);
+  (around(element, (at) => at.getAttribute('aria-disabled') === 'true')
+    ? 'it has aria-disabled="true"'
+    : undefined);
+
+/** True for a control that is disabled, by itself or by what it belongs to. */
+export const isDisabled = (element: Element): boolean => whyUnusable(element) !== undefined;
 
 /** Why an element cannot be used: one that only says it is disabled (by ARIA) gets every click there is. */
 export function whyUnusable(element: Element): string | undefined {

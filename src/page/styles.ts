@@ -44,7 +44,8 @@ export const hasStyles = (document: Document): boolean =>
 /** The style of an element or its pseudo-element. Undefined if nothing sets it. */
 export function styleOf(element: Element, place: Place = ''): Style | undefined {
   const { ownerDocument } = element;
-  if (element.isConnected && ownerDocument.defaultView && hasStyles(ownerDocument))
+  // In this order: a simulated page takes longest to know whether an element is on it.
+  if (ownerDocument.defaultView && hasStyles(ownerDocument) && element.isConnected)
     return isSimulated(ownerDocument)
       ? onceFor(`style${place}`, element, (one) => cascade(one, place))
       : ownerDocument.defaultView.getComputedStyle(element, place);

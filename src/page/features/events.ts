@@ -2,39 +2,37 @@ import { makeDataTransfer } from './transfer';
 
 type Init = Record<string, unknown>;
 
+/** What an event tells of a pointer, in numbers, where nothing else is said. */
+const ofPointer = {
+  ...{ pointerId: 0, width: 1, height: 1, pressure: 0, tangentialPressure: 0, tiltX: 0, tiltY: 0, twist: 0 },
+  ...{ altitudeAngle: Math.PI / 2, azimuthAngle: 0 },
+};
+
 /** The classes of events that a simulated page may lack. */
 export function makeEventClasses(page: typeof globalThis) {
   const { MouseEvent, Event } = page;
 
   /** @see https://w3c.github.io/pointerevents/#pointerevent-interface */
   class PointerEvent extends MouseEvent {
-    readonly pointerId: number;
-    readonly width: number;
-    readonly height: number;
-    readonly pressure: number;
-    readonly tangentialPressure: number;
-    readonly tiltX: number;
-    readonly tiltY: number;
-    readonly twist: number;
-    readonly altitudeAngle: number;
-    readonly azimuthAngle: number;
-    readonly pointerType: string;
-    readonly isPrimary: boolean;
+    readonly #init: Init;
     constructor(type: string, init: Init = {}) {
       super(type, init);
-      const number = (name: string, otherwise = 0) => Number(init[name] ?? otherwise);
-      this.pointerId = number('pointerId');
-      this.width = number('width', 1);
-      this.height = number('height', 1);
-      this.pressure = number('pressure');
-      this.tangentialPressure = number('tangentialPressure');
-      this.tiltX = number('tiltX');
-      this.tiltY = number('tiltY');
-      this.twist = number('twist');
-      this.altitudeAngle = number('altitudeAngle', Math.PI / 2);
-      this.azimuthAngle = number('azimuthAngle');
-      this.pointerType = String(init['pointerType'] ?? '');
-      this.isPrimary = init['isPrimary'] === true;
+      this.#init = { ...init };
+    }
+    static {
+      // Read when they are asked for, as an event of a pointer is made all the time and has twelve of them.
+      const supply = (name: string, get: (this: PointerEvent) => unknown) =>
+        Object.defineProperty(this.prototype, name, { get, configurable: true, enumerable: true });
+      for (const [name, otherwise] of Object.entries(ofPointer))
+        supply(name, function () {
+          return Number(this.#init[name] ?? otherwise);
+        });
+      supply('pointerType', function () {
+        return String(this.#init['pointerType'] ?? '');
+      });
+      supply('isPrimary', function () {
+        return this.#init['isPrimary'] === true;
+      });
     }
     getCoalescedEvents(): PointerEvent[] {
       return [];

@@ -6,7 +6,7 @@ import { whyBehind, whyHidden, whyUntouchable } from '../hidden';
 import { nameOrTextOf } from '../names';
 import { fieldSelector } from '../query';
 import { whyUnusable } from '../states';
-import { around } from './around';
+import { around } from '../around';
 
 /** What a gesture needs of an element. */
 export interface Need {
@@ -23,11 +23,11 @@ export function refuseUnable(
   circumstances: Circumstances,
   { isEnabled = true, isPointed = true }: Need = {},
 ): void {
-  const told = { act, element: describe(element) };
+  const told = () => ({ act, element: describe(element) });
   const hidden = whyOutOfReach(element) ?? (isPointed ? whyUntouchable(element) : undefined);
-  if (hidden) refuse('SIM-ACT-HIDDEN', { ...told, why: hidden }, circumstances);
+  if (hidden) refuse('SIM-ACT-HIDDEN', { ...told(), why: hidden }, circumstances);
   const disabled = isEnabled ? whyUnusable(element) : undefined;
-  if (disabled) refuse('SIM-ACT-DISABLED', { ...told, why: disabled }, circumstances);
+  if (disabled) refuse('SIM-ACT-DISABLED', { ...told(), why: disabled }, circumstances);
 }
 
 function whyOutOfReach(element: Element): string | undefined {

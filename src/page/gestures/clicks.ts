@@ -1,5 +1,5 @@
 import { isSimulated } from '../styles';
-import { around, isDisabled } from './around';
+import { isDisabled } from '../states';
 import { dispatch } from './events';
 import { commitChange } from './fields';
 import { showingInvalid } from './forms';
@@ -18,27 +18,41 @@ export async function clickByKey(person: Person, target: Element): Promise<void>
 
 /** Sends a click, with what a browser does when it is not prevented and the page does not do by itself. */
 export async function activate(person: Person, element: Element, init: object): Promise<void> {
+  const { button, label, form } = concernedBy(element);
   const work = () =>
     person.send(() => {
-      const stop = followLabel(person, element);
+      const stop = followLabel(person, element, label);
       try {
-        const allowed = unvalidated(element, () =>
+        const allowed = unvalidated(button, () =>
           dispatch(element, 'click', { ...init, ...holding(person) }),
         );
         if (allowed) runPopoverButton(element);
       } finally {
-        stop();
+        stop?.();
       }
     });
-  if (belongsToForm(element)) await showingInvalid(person, work);
+  if (form ?? button?.form) await showingInvalid(person, work);
   else await work();
 }
 
+/** What a click on an element concerns: the nearest button, label and form, itself or around it. */
+function concernedBy(element: Element) {
+  let button: HTMLButtonElement | undefined;
+  let label: HTMLLabelElement | undefined;
+  let form: Element | undefined;
+  for (let at: Element | null = element; at; at = at.parentElement) {
+    const { localName } = at;
+    if (localName === 'button' || localName === 'input') button ??= at as HTMLButtonElement;
+    else if (localName === 'label') label ??= at as HTMLLabelElement;
+    else if (localName === 'form') form ??= at;
+  }
+  return { button, label, form };
+}
+
 /** A button with "formnovalidate" submits what is not valid; a simulated page does not know. */
-function unvalidated<T>(element: Element, work: () => T): T {
-  const button = buttonAround(element);
+function unvalidated<T>(button: HTMLButtonElement | undefined, work: () => T): T {
   const form = button?.hasAttribute('formnovalidate') ? button.form : null;
-  if (!form || form.noValidate || !isSimulated(element.ownerDocument)) return work();
+  if (!form || form.noValidate || !isSimulated(form.ownerDocument)) return work();
   form.noValidate = true;
   try {
     return work();
@@ -47,19 +61,15 @@ function unvalidated<T>(element: Element, work: () => T): T {
   }
 }
 
-const buttonAround = (element: Element): HTMLButtonElement | undefined =>
-  around(element, ({ localName }) => /^(button|input)$/.test(localName)) as HTMLButtonElement | undefined;
-
-const belongsToForm = (element: Element): boolean =>
-  Boolean(buttonAround(element)?.form) ||
-  around(element, ({ localName }) => localName === 'form') !== undefined;
-
 /** A label that is clicked clicks its field; a person's click moves the focus there first. */
-function followLabel({ document }: Person, element: Element): () => void {
-  const label = around(element, ({ localName }) => localName === 'label') as HTMLLabelElement | undefined;
+function followLabel(
+  { document }: Person,
+  element: Element,
+  label: HTMLLabelElement | undefined,
+): (() => void) | undefined {
   const field = label?.control;
   const page = document.defaultView;
-  if (!field || field === element || !page) return () => undefined;
+  if (!field || field === element || !page) return undefined;
   const follow = ({ target }: Event) => {
     if (target !== field || focusedIn(document) === field) return;
     void commitChange(focusedIn(document), (work) => work());

@@ -1,6 +1,6 @@
 import { describe } from '../describe';
 import { refuse } from '../errors';
-import { around } from './around';
+import { around } from '../around';
 import { activate } from './clicks';
 import { carrying } from './clipboard';
 import { pageOf, tell } from './events';

@@ -12,18 +12,45 @@ const fixed =
   /^(pointer|mouse)(enter|leave)$|^(focus|blur|input|change|select|scroll|scrollend|search)|^(dragleave|dragend|pointercancel|composition(update|end))$|^got|^lost/;
 const closed = /^(change|select|scroll|search|cancel|close|toggle)/;
 
+interface Kind {
+  /** The class of the event. */
+  readonly name: string;
+  readonly traits: EventInit;
+  /** A device's own events have a view; what the page tells of itself has none. */
+  readonly hasView: boolean;
+}
+const known = new Map<string, Kind>();
+
+/** What is the same for all events of a type. */
+function kindOf(type: string): Kind {
+  let kind = known.get(type);
+  if (!kind) {
+    const name = names.find(([pattern]) => pattern.test(type))?.[1] ?? 'Event';
+    const bubbles = !unbubbling.test(type) || /^drag(enter|leave)$/.test(type);
+    const traits = {
+      bubbles,
+      cancelable: !fixed.test(type),
+      composed: !closed.test(type) && !entering.test(type),
+    };
+    kind = { name, traits, hasView: !/^(Clipboard)?Event$/.test(name) };
+    known.set(type, kind);
+  }
+  return kind;
+}
+
 /** Sends one event. @returns false where a listener has prevented what the browser would do */
 export function dispatch(element: Element, type: string, init: object = {}): boolean {
   const page = pageOf(element);
+  const { name, traits, hasView } = kindOf(type);
+  const { bubbles, cancelable, composed } = traits;
   // What is picked rather than typed is told by a plain event.
-  const name = type === 'input' && !('inputType' in init) ? 'Event' : kindOf(type);
-  const Kind = (page as unknown as Record<string, unknown>)[name] ?? page.Event;
+  const isPlain = type === 'input' && !('inputType' in init);
+  const Kind = (!isPlain && (page as unknown as Record<string, unknown>)[name]) || page.Event;
   const event = new (Kind as typeof Event)(type, {
-    bubbles: !unbubbling.test(type) || /^drag(enter|leave)$/.test(type),
-    cancelable: !fixed.test(type),
-    composed: !closed.test(type) && !entering.test(type),
-    // A device's own events have a view; what the page tells of itself has none.
-    ...(name !== 'Event' && name !== 'ClipboardEvent' && { view: page }),
+    bubbles,
+    cancelable,
+    composed,
+    ...(hasView && !isPlain && { view: page }),
     ...init,
   } as EventInit);
   for (const [key, value] of Object.entries(init)) {
@@ -57,7 +84,7 @@ export async function hearing(
   return heard;
 }
 
-const kinds: readonly (readonly [RegExp, string])[] = [
+const names: readonly (readonly [RegExp, string])[] = [
   // A click is a PointerEvent as well.
   [/^pointer|^(click|auxclick|contextmenu)$/, 'PointerEvent'],
   [/^mouse|^dblclick$/, 'MouseEvent'],
@@ -70,5 +97,3 @@ const kinds: readonly (readonly [RegExp, string])[] = [
   [/^touch/, 'TouchEvent'],
   [/^wheel$/, 'WheelEvent'],
 ];
-
-const kindOf = (type: string): string => kinds.find(([pattern]) => pattern.test(type))?.[1] ?? 'Event';

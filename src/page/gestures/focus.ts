@@ -1,6 +1,7 @@
 import { whyHidden } from '../hidden';
 import { isEditable } from '../describe';
-import { around, isDisabled, parentOf } from './around';
+import { around, parentOf } from '../around';
+import { isDisabled } from '../states';
 import { commitChange, placeCaret, selectAll } from './fields';
 import { focusedIn, type Person } from './person';
 

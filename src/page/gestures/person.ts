@@ -44,8 +44,9 @@ export const makePerson = (document: Document, send: Send, wait: Person['wait'])
 });
 
 /** The keys that are held, as an event tells of them. */
-export const holding = ({ held }: Person): Record<string, boolean> =>
-  Object.fromEntries([...held].map((key) => [modifiers[key], true]));
+export const holding = ({ held }: Person): Readonly<Record<string, boolean>> =>
+  held.size === 0 ? none : Object.fromEntries([...held].map((key) => [modifiers[key], true]));
+const none = {};
 
 /** The element that has the focus, in shadow trees too; otherwise the body. */
 export function focusedIn(document: Document): Element {

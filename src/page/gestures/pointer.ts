@@ -1,5 +1,6 @@
 import { isField } from '../describe';
-import { around, isDisabled, parentOf } from './around';
+import { around, parentOf } from '../around';
+import { isDisabled } from '../states';
 import { tell } from './events';
 import { isTextField, placeCaret, select, selectAll, selectionOf, shownIn } from './fields';
 import { focusTargetOf, moveFocus } from './focus';

@@ -1,5 +1,5 @@
 import { isOpenPopover, openModals, popoversShown, setPopover } from '../features/top-layer';
-import { around } from './around';
+import { around } from '../around';
 import { tell } from './events';
 import type { Person } from './person';
 

@@ -1,4 +1,4 @@
-import { isDisabled } from './around';
+import { isDisabled } from '../states';
 import { activate } from './clicks';
 import { tell } from './events';
 import { focusTargetOf, moveFocus } from './focus';

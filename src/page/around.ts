@@ -7,9 +7,3 @@ export function around(element: Element, fits: (at: Element) => boolean): Elemen
 /** What is around an element, out of shadow trees too. */
 export const parentOf = (element: Element): Element | null =>
   element.parentElement ?? (element.getRootNode() as Partial<ShadowRoot>).host ?? null;
-
-const controls = new Set(['button', 'input', 'select', 'textarea', 'option', 'optgroup', 'fieldset']);
-
-/** True for a control that is disabled, by itself or by a fieldset. */
-export const isDisabled = (element: Element): boolean =>
-  controls.has(element.localName) && element.matches(':disabled');
