@@ -11,18 +11,15 @@ function Counter() {
 }
 
 /** What a browser tells of the second click on the same button. */
+const mouse = { pointerId: 1, pointerType: 'mouse', isPrimary: true };
 const events = [
-  ...[
-    ['pointermove', 'PointerEvent'],
-    ['mousemove', 'MouseEvent'],
-    ['pointerdown', 'PointerEvent'],
-  ],
-  ...[
-    ['mousedown', 'MouseEvent'],
-    ['pointerup', 'PointerEvent'],
-    ['mouseup', 'MouseEvent'],
-  ],
-  ['click', 'PointerEvent'],
+  ['pointermove', 'PointerEvent', { ...mouse, button: -1 }],
+  ['mousemove', 'MouseEvent', {}],
+  ['pointerdown', 'PointerEvent', { ...mouse, buttons: 1 }],
+  ['mousedown', 'MouseEvent', { buttons: 1, detail: 1 }],
+  ['pointerup', 'PointerEvent', mouse],
+  ['mouseup', 'MouseEvent', { detail: 1 }],
+  ['click', 'PointerEvent', { ...mouse, detail: 1 }],
 ];
 
 async function clicked(times) {
@@ -47,9 +44,9 @@ async function dispatched(times) {
   const time = await took(async () => {
     for (let n = 0; n < times; n++) {
       await act(turn);
-      for (const [type, Kind] of events)
+      for (const [type, Kind, told] of events)
         act(() => {
-          const init = { bubbles: true, cancelable: true, composed: true, view: window, pointerId: 1 };
+          const init = { bubbles: true, cancelable: true, composed: true, view: window, ...told };
           button.dispatchEvent(new window[Kind](type, init));
         });
       await act(turn);

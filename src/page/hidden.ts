@@ -1,7 +1,7 @@
 import { isOpenPopover, openModals } from './features/top-layer';
 import { isUnslotted, parentOf } from './flat-tree';
 import { factsOf, onceFor, scan } from './looking';
-import { hasStyles, isSimulated, styleOf } from './styles';
+import { hasStyles, isSimulated, isUnstyled, styleOf } from './styles';
 import { isSummary } from './summary';
 
 const unrendered = /^(script|style|template|head|noscript|datalist)$/;
@@ -103,6 +103,7 @@ export function showsContent(element: Element): boolean {
  * @see https://www.w3.org/TR/css-display-4/#visibility
  */
 function whyInvisible(element: Element): string | undefined {
+  if (isUnstyled(element)) return undefined;
   for (let at: Element | null = element; at; at = parentOf(at)) {
     const visibility = styleOf(at)?.visibility;
     // A computed style includes inherited values; a style attribute does not.
@@ -135,7 +136,8 @@ function isWithin(element: Element, outer: Element): boolean {
 
 /** Why the pointer does not reach an element: it passes through, or something lies over it. */
 export function whyUntouchable(element: Element): string | undefined {
-  for (let at: Element | null = element; at; at = parentOf(at)) {
+  const isPlain = isUnstyled(element);
+  for (let at: Element | null = isPlain ? null : element; at; at = parentOf(at)) {
     const pointerEvents = styleOf(at)?.pointerEvents;
     // A computed style includes inherited values; a style attribute does not.
     if (!pointerEvents || pointerEvents === 'inherit') continue;

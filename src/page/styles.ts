@@ -1,3 +1,4 @@
+import { parentOf } from './flat-tree';
 import { onceFor } from './looking';
 
 type Place = '' | '::before' | '::after';
@@ -50,6 +51,15 @@ export function styleOf(element: Element, place: Place = ''): Style | undefined 
       ? onceFor(`style${place}`, element, (one) => cascade(one, place))
       : ownerDocument.defaultView.getComputedStyle(element, place);
   return place === '' && element.hasAttribute('style') ? ownStyleOf(element) : undefined;
+}
+
+/** True where no style of its own or of what is around it decides how an element is met. */
+export const isUnstyled = (element: Element): boolean =>
+  !hasStyles(element.ownerDocument) && onceFor('unstyled', element, isWithoutStyle);
+
+function isWithoutStyle(element: Element): boolean {
+  for (let at: Element | null = element; at; at = parentOf(at)) if (at.hasAttribute('style')) return false;
+  return true;
 }
 
 const ownStyleOf = (element: Element): Style => ({

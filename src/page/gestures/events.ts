@@ -42,20 +42,18 @@ function kindOf(type: string): Kind {
 export function dispatch(element: Element, type: string, init: object = {}): boolean {
   const page = pageOf(element);
   const { name, traits, hasView } = kindOf(type);
-  const { bubbles, cancelable, composed } = traits;
   // What is picked rather than typed is told by a plain event.
   const isPlain = type === 'input' && !('inputType' in init);
   const Kind = (!isPlain && (page as unknown as Record<string, unknown>)[name]) || page.Event;
-  const event = new (Kind as typeof Event)(type, {
-    bubbles,
-    cancelable,
-    composed,
-    ...(hasView && !isPlain && { view: page }),
-    ...init,
-  } as EventInit);
-  for (const [key, value] of Object.entries(init)) {
+  const { bubbles, cancelable, composed } = traits;
+  const given: Record<string, unknown> = { bubbles, cancelable, composed };
+  if (hasView && !isPlain) given['view'] = page;
+  // Nothing is what every member is without being given, and a simulated page takes long to convert it.
+  for (const [key, value] of Object.entries(init)) if (value) given[key] = value;
+  const event = new (Kind as typeof Event)(type, given);
+  for (const key in given) {
     // A simulated page may lack newer event classes. Their properties are then set by hand.
-    if (!(key in event)) Object.defineProperty(event, key, { value });
+    if (!(key in event)) Object.defineProperty(event, key, { value: given[key] });
   }
   return element.dispatchEvent(event);
 }
