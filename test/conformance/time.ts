@@ -402,7 +402,7 @@ export function timely(kit: Kit): void {
       const before = performance.now();
       const zone = new Date(0).getTimezoneOffset();
       const subject = await live(
-        { start: () => void setInterval(ticked, 10) },
+        { start: () => void setInterval(ticked, 100) },
         { time: { startsAt: 0, zone: 'Asia/Tokyo' }, leaks: 'allowed' },
       );
       await subject.time.advance('1h');
@@ -412,7 +412,7 @@ export function timely(kit: Kit): void {
       expect(Math.abs(Date.now() - date)).toBeLessThan(60_000);
       expect(new Date(0).getTimezoneOffset()).toBe(zone);
       const { length } = ticked.calls;
-      await new Promise((resolve) => setTimeout(resolve, 50));
+      await new Promise((resolve) => setTimeout(resolve, 250));
       expect(ticked.calls).toHaveLength(length);
     });
 
