@@ -18,7 +18,7 @@ const late = {
   answering:
     /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|routes|patterns|print-address))\.ts$/,
   time: /^(?:stage\/(?:time|waiting)|core\/(?:spans|virtual-clock)|page\/globals\/(?:zone|scheduled))\.ts$/,
-  settings: /^(?:page\/settings\/(?:settings|language)|stage\/page)\.ts$/,
+  settings: /^(?:page\/settings\/(?:settings|language)|stage\/(?:page|accessible))\.ts$/,
   stage:
     /^(?:stage\/(?!install|subject)[\w-]+|page\/(?:history|settings\/kept)|network\/network|seam\/(?:place|thunk|kinds|uses))\.ts$/,
 };

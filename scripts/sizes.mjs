@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 70,
-  'react.js': 99.5,
-  'vue.js': 101,
-  'angular.js': 104.5,
-  'jest.js': 27.5,
+  'index.js': 72.5,
+  'react.js': 102.5,
+  'vue.js': 104,
+  'angular.js': 107,
+  'jest.js': 28.5,
   'seam.js': 12,
 };
 

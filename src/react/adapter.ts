@@ -3,7 +3,7 @@ import type { Adapter } from '../stage/adapter';
 import { settle, settleNow } from './act';
 import { bridge, loadReactDom } from './bridge';
 import { containerOf, ownerName } from './fibers';
-import { nameOf, unwrap } from './kinds';
+import { madeOf, nameOf, unwrap } from './kinds';
 import { mount } from './mount';
 import { nameOfContext } from './origins';
 import { takeContainer } from './roots';
@@ -19,6 +19,7 @@ export const reactAdapter: Adapter = {
   propWord: 'prop',
   nameOf,
   unwrap,
+  madeOf,
   nameOfToken: (context) => nameOf(context) ?? nameOfContext(context),
   options: [],
   outputHint: 'Give the prop a spy, which keeps its calls:   props: { onOpen: spy() }',

@@ -1,3 +1,5 @@
+import { isValidElement } from 'react';
+
 /** What kinds of components React has. */
 export type Kind = 'function' | 'class' | 'forwardRef' | 'memo' | 'lazy';
 
@@ -40,6 +42,10 @@ export function nameOf(value: unknown): string | undefined {
   const inner = kind === 'memo' ? nameOf(exotic.type) : exotic.render?.displayName || exotic.render?.name;
   return inner || (kind === 'lazy' ? 'Lazy' : 'Anonymous');
 }
+
+/** The component that an element is made of; undefined for what is none. */
+export const madeOf = (value: unknown): string | undefined =>
+  isValidElement(value) ? nameOf(value.type) : undefined;
 
 /** The component inside of memo wrappings: a memo of a component counts as that component. */
 export function unwrap(value: unknown): unknown {

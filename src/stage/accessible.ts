@@ -54,7 +54,6 @@ const queue = once('accessible', () => ({ last: Promise.resolve() as Promise<unk
 
 /** @throws SIM-OPTION-VALUE where the option cannot be used */
 export function checkAccessible(given: unknown, calledAt: Error): void {
-  if (given === undefined || given === false) return;
   const { axe, except } = readOption(given as Exclude<Accessible, false>);
   const wanted = "what the package axe-core exports: accessible: axe, or { axe, except: ['a-rule'] }";
   if (typeof (axe as Partial<Axe> | undefined)?.run !== 'function' || !Array.isArray(except))

@@ -15,7 +15,7 @@ export interface Adapter {
   /** What is inside a wrapping of the framework's own, and counts as the same component. */
   unwrap(component: unknown): unknown;
   /** The component that an element or an instance is made of; undefined for anything else. */
-  madeOf?(value: unknown): string | undefined;
+  madeOf(value: unknown): string | undefined;
   /** Why a value that looks like a component is none. */
   whyNone?(value: unknown): string | undefined;
   /** The name of a component as a test may write it in a list: `hive-card` for HiveCard. */

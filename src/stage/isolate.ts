@@ -1,4 +1,3 @@
-import { print } from '../core/print';
 import { Environment } from '../core/environment';
 import { calledFrom } from '../core/errors/called-from';
 import { isSlip, nearest } from '../core/near';
@@ -111,13 +110,6 @@ export function isolateOnWith(
   return isolated;
 }
 
-/** The component an element is made of, where a test gives one in place of the component. */
-function elementName(value: unknown): string | undefined {
-  if (typeof value !== 'object' || value === null || !('$$typeof' in value) || !('props' in value))
-    return undefined;
-  return /^<([A-Z][\w.]*)>$/.exec(print(value))?.[1];
-}
-
 // A spy without a name gets the name of the prop it is passed as.
 function nameSpies(props: object): void {
   for (const key of Object.keys(props)) {
@@ -170,7 +162,7 @@ function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): 
     'SIM-COMPONENT-MISSING',
     {
       ...{ value: component, framework: adapter.framework, exports },
-      elementOf: elementName(component) ?? adapter.madeOf?.(component),
+      elementOf: adapter.madeOf(component),
       why: typeof component === 'string' ? 'That is a name.' : adapter.whyNone?.(component),
     },
     { calledAt },
@@ -182,7 +174,13 @@ function checkListed(adapter: Adapter, options: AllOptions, calledAt: Error): vo
     for (const one of options[option] ?? []) {
       const target = isStub(one) ? one.target : one;
       if (typeof target === 'string' || adapter.nameOf(target) !== undefined) continue;
-      const wanted = `components or their names; one of them is ${target === undefined ? 'undefined: check its import' : elementName(target) ? `an element: write   ${option}: [${elementName(target)}]` : 'neither'}`;
+      const element = adapter.madeOf(target);
+      const found = element
+        ? `an element: write   ${option}: [${element}]`
+        : target === undefined
+          ? 'undefined: check its import'
+          : 'neither';
+      const wanted = `components or their names; one of them is ${found}`;
       refuse('SIM-OPTION-VALUE', { option, value: target, wanted }, { calledAt });
     }
   }

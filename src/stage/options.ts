@@ -163,7 +163,8 @@ export function checkOptions(
   checkTime(options.time, calledAt);
   checkLogs(options.logs, calledAt);
   checkLeaks(options.leaks, calledAt);
-  checkAccessible(options.accessible, calledAt);
+  const { accessible } = options;
+  if (accessible !== undefined && accessible !== false) checkAccessible(accessible, calledAt);
   const { depth } = options;
   if (depth !== undefined && depth !== 'full' && !(Number.isInteger(depth) && depth >= 1)) {
     refuse(
