@@ -49,6 +49,7 @@ export class Stage extends Ground {
     // Recorded until the subject is off the page, so that its moments can be read after take-down.
     sandbox.onTakeDown(() => this.history.stop());
     // Not by the body's own function, which notes what a subject puts there.
+    const { Node } = document.defaultView as Window & typeof globalThis;
     Node.prototype.appendChild.call(body, this.container);
     sandbox.onTakeDown(() => {
       this.container.remove();
