@@ -115,7 +115,7 @@ export async function acting() {
       name: '100 clicks on a button that renders',
       against: 'dispatching the same events by hand, with the same flushing',
       goal: 2,
-      why: 'a third of the difference is one more turn: a step is over only after a turn in which nothing happened. The rest finds out whether a person could reach the element, words it for the chronicle, and looks for labels, forms and popovers that a press concerns.',
+      why: 'a third of the difference finds out whether a person could reach the element, and words it for the chronicle. The rest is the step itself, which remembers the line that asked for it, and what a press concerns: labels, forms, popovers, the focus.',
       ...(await paired(
         9,
         () => clicked(100),
