@@ -10,8 +10,8 @@ function Counter() {
   return h('button', { onClick: () => set(count + 1) }, `Smoke ${count}`);
 }
 
-/** What a browser tells of the second click on the same button. */
 const mouse = { pointerId: 1, pointerType: 'mouse', isPrimary: true };
+/** What a browser tells of the second click on the same button. */
 const events = [
   ['pointermove', 'PointerEvent', { ...mouse, button: -1 }],
   ['mousemove', 'MouseEvent', {}],

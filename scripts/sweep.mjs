@@ -118,19 +118,13 @@ function row(name, seen) {
   return `| ${name} ${version} | ${seen.length} | ${count(({ error }) => !error)} | ${count(({ depth }) => depth === 'up')} | ${count(({ left }) => left)} | ${codes.join(', ')} |`;
 }
 
-/** What the packages of a library leave behind, each once. */
+/** What each package of a library leaves behind, each thing once. */
 function leftBy(seen) {
-  const told = seen.flatMap(({ printed }) => [
-    ...printed.matchAll(/the package "([^"]+)" left (.+?)\. If it may stay/g),
-  ]);
-  const left = told.map(([, library, what]) => [library, what.replace(/\bid="[^"]*"/, 'id="…"')]);
-  return [...new Map(left.map((one) => [one.join(), one])).values()];
-}
-
-function grouped(pairs) {
-  const groups = new Map();
-  for (const pair of pairs) groups.set(pair[0], [...(groups.get(pair[0]) ?? []), pair]);
-  return groups;
+  const left = new Map();
+  for (const { printed } of seen)
+    for (const [, library, what] of printed.matchAll(/the package "([^"]+)" left (.+?)\. If it may stay/g))
+      left.set(library, (left.get(library) ?? new Set()).add(what.replace(/\bid="[^"]*"/, 'id="…"')));
+  return left;
 }
 
 const asked = process.argv.slice(2);
@@ -144,13 +138,12 @@ const rows = latest.map(([name, seen]) =>
   seen ? row(name, seen) : `| ${name} | its run did not end | | | | |`,
 );
 // One row for each package that leaves something.
-const leaving = latest.flatMap(([name, seen]) => {
-  const left = grouped(leftBy(seen ?? []));
-  return [...left].map(
-    ([library, all]) =>
-      `| ${name} | ${all.map(([, what]) => `\`${what}\``).join(', ')} | \`leaks: ['${library}']\` |`,
-  );
-});
+const leaving = latest.flatMap(([name, seen]) =>
+  [...leftBy(seen ?? [])].map(([library, all]) => {
+    const things = [...all].map((what) => `\`${what}\``).join(', ');
+    return `| ${name} | ${things} | \`leaks: ['${library}']\` |`;
+  }),
+);
 writeFileSync(
   'docs/libraries.md',
   `# Component libraries

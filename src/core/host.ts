@@ -64,6 +64,10 @@ export function startTimer(milliseconds: number, work: () => void): () => void {
   return () => clearTimeout(timer);
 }
 
+/** Lets real time pass. */
+export const pause = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => void startTimer(milliseconds, resolve));
+
 let startTask: ((run: () => void) => unknown) | undefined = realm.setImmediate;
 
 /** Resolves in a later turn of the event loop, when every microtask that is due has run. */

@@ -135,18 +135,21 @@ function isWithin(element: Element, outer: Element): boolean {
 }
 
 /** Why the pointer does not reach an element: it passes through, or something lies over it. */
-export function whyUntouchable(element: Element): string | undefined {
-  const isPlain = isUnstyled(element);
-  for (let at: Element | null = isPlain ? null : element; at; at = parentOf(at)) {
+export const whyUntouchable = (element: Element): string | undefined =>
+  whyPassedThrough(element) ?? (isSimulated(element.ownerDocument) ? undefined : whyCovered(element));
+
+function whyPassedThrough(element: Element): string | undefined {
+  if (isUnstyled(element)) return undefined;
+  for (let at: Element | null = element; at; at = parentOf(at)) {
     const pointerEvents = styleOf(at)?.pointerEvents;
     // A computed style includes inherited values; a style attribute does not.
     if (!pointerEvents || pointerEvents === 'inherit') continue;
-    if (pointerEvents !== 'none') break;
+    if (pointerEvents !== 'none') return undefined;
     return at === element
       ? 'pointer-events: none lets the pointer through'
       : `pointer-events: none of ${tagOf(at)} lets the pointer through`;
   }
-  return isSimulated(element.ownerDocument) ? undefined : whyCovered(element);
+  return undefined;
 }
 
 /** What lies over the middle of an element, on a page with a layout. */

@@ -1,5 +1,5 @@
 import type { HappeningKind } from '../core/chronicle';
-import { startTimer } from '../core/host';
+import { pause } from '../core/host';
 import { runAs } from '../core/ownership';
 import { pageTime } from '../core/page-time';
 import { print, printInside } from '../core/print';
@@ -166,7 +166,7 @@ const isTarget = (to: Target | Distance): to is Target =>
 async function letPass(stage: Stage, ms: number): Promise<void> {
   const { clock } = pageTime;
   if (clock) return moveTo(stage, clock, clock.now() + ms);
-  await new Promise<void>((done) => void startTimer(ms, done));
+  await pause(ms);
   await stage.atRest();
 }
 

@@ -1,5 +1,5 @@
 import type { Environment } from '../core/environment';
-import { nextTurn, readClock, startTimer } from '../core/host';
+import { nextTurn, pause, readClock } from '../core/host';
 import type { OpenItem } from '../core/open-work';
 import { pageTime } from '../core/page-time';
 import type { Pace } from './ground';
@@ -85,7 +85,7 @@ async function takeTurn({ gate }: Environment): Promise<void> {
   await nextTurn();
 }
 
-const passTimers = () => new Promise<void>((resolve) => void startTimer(0, resolve));
+const passTimers = () => pause(0);
 
 function refuseNever({ environment }: Resting, turns: number, busy: string): never {
   refuse('SIM-REST-NEVER', { subject: environment.name, turns, busy });

@@ -167,12 +167,9 @@ const somethingHappens = ({ environment, adapter, container }: Ground, left: num
 
 function watchPage(container: Element | undefined, changed: () => void): MutationObserver | undefined {
   if (!container) return undefined;
-  const observer = observeChanges(container.ownerDocument, changed);
-  observer.observe(container.ownerDocument.body, {
-    subtree: true,
-    childList: true,
-    characterData: true,
-    attributes: true,
-  });
+  const { ownerDocument } = container;
+  const observer = observeChanges(ownerDocument, changed);
+  const everything = { subtree: true, childList: true, characterData: true, attributes: true };
+  observer.observe(ownerDocument.body, everything);
   return observer;
 }

@@ -15,7 +15,9 @@ const closed = /^(change|select|scroll|search|cancel|close|toggle)/;
 interface Kind {
   /** The class of the event. */
   readonly name: string;
-  readonly traits: EventInit;
+  readonly bubbles: boolean;
+  readonly cancelable: boolean;
+  readonly composed: boolean;
   /** A device's own events have a view; what the page tells of itself has none. */
   readonly hasView: boolean;
 }
@@ -26,13 +28,13 @@ function kindOf(type: string): Kind {
   let kind = known.get(type);
   if (!kind) {
     const name = names.find(([pattern]) => pattern.test(type))?.[1] ?? 'Event';
-    const bubbles = !unbubbling.test(type) || /^drag(enter|leave)$/.test(type);
-    const traits = {
-      bubbles,
+    kind = {
+      name,
+      bubbles: !unbubbling.test(type) || /^drag(enter|leave)$/.test(type),
       cancelable: !fixed.test(type),
       composed: !closed.test(type) && !entering.test(type),
+      hasView: !/^(Clipboard)?Event$/.test(name),
     };
-    kind = { name, traits, hasView: !/^(Clipboard)?Event$/.test(name) };
     known.set(type, kind);
   }
   return kind;
@@ -41,11 +43,10 @@ function kindOf(type: string): Kind {
 /** Sends one event. @returns false where a listener has prevented what the browser would do */
 export function dispatch(element: Element, type: string, init: object = {}): boolean {
   const page = pageOf(element);
-  const { name, traits, hasView } = kindOf(type);
+  const { name, bubbles, cancelable, composed, hasView } = kindOf(type);
   // What is picked rather than typed is told by a plain event.
   const isPlain = type === 'input' && !('inputType' in init);
   const Kind = (!isPlain && (page as unknown as Record<string, unknown>)[name]) || page.Event;
-  const { bubbles, cancelable, composed } = traits;
   const given: Record<string, unknown> = { bubbles, cancelable, composed };
   if (hasView && !isPlain) given['view'] = page;
   // Nothing is what every member is without being given, and a simulated page takes long to convert it.

@@ -1,4 +1,4 @@
-import { startTimer } from '../../core/host';
+import { pause, startTimer } from '../../core/host';
 import { isOpenPopover } from '../features/top-layer';
 import { isSimulated } from '../styles';
 
@@ -29,7 +29,7 @@ export function hearLater(document: Document): () => Promise<void> {
   document.addEventListener('toggle', hear, true);
   document.addEventListener('close', hear, true);
   return async () => {
-    for (let waited = 0; waited < longest && all.some(isDue); waited += 4) await wait(4);
+    for (let waited = 0; waited < longest && all.some(isDue); waited += 4) await pause(4);
     document.removeEventListener('toggle', hear, true);
     document.removeEventListener('close', hear, true);
   };
@@ -41,5 +41,3 @@ export const heardOnce = (document: Document, type: string): Promise<void> =>
     document.addEventListener(type, () => resolve(), { capture: true, once: true });
     startTimer(longest, resolve);
   });
-
-const wait = (milliseconds: number) => new Promise<void>((resolve) => void startTimer(milliseconds, resolve));
