@@ -4,8 +4,10 @@ import type { CodedFailure } from './registry';
 
 export { fail, inTurn, later } from './core/answers';
 export type { Failure, InTurn, Later, Problem } from './core/answers';
+export { channel } from './core/channel';
+export type { Channel, Connection, EventFields } from './core/channel';
 export { hold } from './core/hold';
-export type { Held } from './core/hold';
+export type { Held, Waiting } from './core/hold';
 export { record } from './core/record';
 export type { Emitting, EmittedBy, Recording } from './core/record';
 export { stream } from './core/stream';

@@ -7,6 +7,10 @@ export type HappeningKind =
   | 'answered'
   | 'aborted'
   | 'unmatched'
+  | 'connected'
+  | 'sent'
+  | 'received'
+  | 'closed'
   | 'called'
   | 'told'
   | 'emitted'
@@ -83,6 +87,11 @@ export class ChronicleLog implements Chronicle {
     this.#start = now();
   }
 
+  /** Milliseconds since the subject was asked for. */
+  get elapsed(): number {
+    return this.now() - this.#start;
+  }
+
   /** Counts from now on. Nothing may have been written yet. */
   restart(): void {
     this.#start = this.now();
@@ -97,7 +106,7 @@ export class ChronicleLog implements Chronicle {
   /** Writes one line. */
   add(kind: HappeningKind, what: string | (() => string), note: Note = {}): void {
     const { detail = '', from, trigger } = note;
-    const at = this.now() - this.#start;
+    const at = this.elapsed;
     const line: Line = { at, kind, what, detail, from, cause: this.#trigger, happening: undefined };
     this.#lines.push(line);
     if (trigger) this.#trigger = line;

@@ -32,6 +32,9 @@ type Classes = Pick<
   | 'AbortController'
   | 'AbortSignal'
   | 'URLSearchParams'
+  | 'Blob'
+  | 'TextEncoder'
+  | 'ReadableStream'
 >;
 const classes = new Map<string, PropertyDescriptor | undefined>(
   [
@@ -43,6 +46,9 @@ const classes = new Map<string, PropertyDescriptor | undefined>(
     'AbortController',
     'AbortSignal',
     'URLSearchParams',
+    'Blob',
+    'TextEncoder',
+    'ReadableStream',
   ].map((name) => [name, Object.getOwnPropertyDescriptor(realm, name)]),
 );
 

@@ -56,6 +56,10 @@ function printObject(value: object, depth: number, above: readonly object[]): st
   // By its tag, so that objects of another realm (a page in a runner) are recognized too.
   const kind = Object.prototype.toString.call(value).slice(8, -1);
   if (kind === 'Map' || kind === 'Set') return printCollection(value as Collection, kind, depth, one);
+  if (kind === 'File' || kind === 'Blob') return printFile(value, kind);
+  if (kind === 'FormData') return printForm(value as Iterable<[string, unknown]>, one);
+  if (kind === 'ArrayBuffer') return `ArrayBuffer(${String(read(value, 'byteLength'))})`;
+  if (kind === 'URLSearchParams') return `URLSearchParams ${JSON.stringify(String(value))}`;
   const called = (read(value, 'constructor') as { name?: unknown } | undefined)?.name;
   const name = typeof called === 'string' && called !== 'Object' && called ? `${called} ` : '';
   if (depth > 1) return `${name}{…}`;
@@ -88,6 +92,17 @@ function printCollection(
     items.push(kind === 'Map' ? (item as [unknown, unknown]).map(one).join(' => ') : one(item));
   }
   return `${kind}(${value.size}) { ${some(items, value.size)} }`.replace('{  }', '{}');
+}
+
+function printFile(value: object, kind: 'File' | 'Blob'): string {
+  const { name, type, size } = value as { name?: string; type: string; size: number };
+  const facts = [type, count(size, 'byte')].filter(Boolean).join(', ');
+  return `${kind}${name === undefined ? '' : ` ${JSON.stringify(name)}`} (${facts})`;
+}
+
+function printForm(form: Iterable<[string, unknown]>, one: (item: unknown) => string): string {
+  const entries = [...form].map(([name, value]) => `${name}: ${one(value)}`);
+  return `FormData { ${some(entries.slice(0, mostInside), entries.length)} }`.replace('{  }', '{}');
 }
 
 function printFields(value: object, name: string, one: (item: unknown) => string): string {

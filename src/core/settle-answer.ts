@@ -16,6 +16,10 @@ export interface Asker {
   readonly environment: Environment | undefined;
   /** What was asked, for messages: `GET /api/hives`, `log()`. */
   readonly label: string;
+  /** The component that asked, where that is known. */
+  readonly from?: string | undefined;
+  /** Told how much of the request's body was sent, as a part of 1. */
+  readonly onUpload?: ((part: number) => void) | undefined;
   /** Calls an answer that is a function. */
   call(answer: (...args: never[]) => unknown): unknown;
 }
@@ -39,7 +43,7 @@ export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settl
     switch (current.simulacra) {
       case 'hold': {
         const end = environment?.work.begin('request', label, { held: true });
-        current = await current.wait(environment);
+        current = await current.wait(environment, asker);
         end?.();
         break;
       }

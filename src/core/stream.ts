@@ -45,6 +45,8 @@ export interface Stream<T> extends AsyncIterable<T> {
 
 /** What hears a stream. */
 export interface Listener<T> {
+  /** True for a listener that ends with something a message names already: a socket, a response. */
+  readonly isPart?: boolean;
   next?(value: T): void;
   error?(reason: unknown): void;
   complete?(): void;
@@ -139,9 +141,10 @@ const listenerOf = <T>(
 function subscribe<T>({ listeners, last }: State<T>, listener: Listener<T>) {
   if (last) last(listener);
   else listeners.add(listener);
-  const end = last
-    ? undefined
-    : noteMade('a subscription to a stream', subscribe, () => !listeners.has(listener));
+  const end =
+    last || listener.isPart
+      ? undefined
+      : noteMade('a subscription to a stream', subscribe, () => !listeners.has(listener));
   const unsubscribe = () => {
     listeners.delete(listener);
     end?.();

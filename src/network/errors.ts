@@ -12,13 +12,13 @@ export const registry = {
   }): Report => ({
     head:
       f.requests.length === 1
-        ? `No route answers ${f.requests[0]!.asked}${from(f.requests[0]!)}.`
+        ? `No route answers ${f.requests[0]!.asked}${by(f.requests[0]!)}.`
         : `${f.requests.length} requests of ${f.subject} were answered by no route.`,
     there: [
       ...(f.requests.length > 1
         ? f.requests
             .slice(0, mostListed)
-            .map((r) => `${r.asked}${from(r)}${r.differs ? ` (${r.differs})` : ''}`)
+            .map((r) => `${r.asked}${by(r)}${r.differs ? ` (${r.differs})` : ''}`)
         : []),
       ...(f.requests.length > mostListed ? [`… ${f.requests.length - mostListed} more`] : []),
       ...(f.requests.length === 1 && f.requests[0]!.differs ? [f.requests[0]!.differs] : []),
@@ -26,7 +26,11 @@ export const registry = {
       'In the component it failed like a broken connection. Nothing was sent.',
     ],
     nearest: f.requests[0]?.nearest && `'${f.requests[0].nearest}': …`,
-    next: f.requests[0]?.nearest ? [] : [`Answer it:   network: { '${f.requests[0]!.asked}': … }`],
+    next: f.requests[0]?.nearest
+      ? []
+      : [
+          `Answer it:   network: { '${f.requests[0]!.asked}': ${/^(WebSocket|EventSource)$/.test(f.requests[0]!.carrier) ? 'channel()' : '…'} }`,
+        ],
   }),
   'SIM-ROUTE-UNUSED': (f: {
     subject: string;
@@ -48,7 +52,9 @@ export const registry = {
   'SIM-ROUTE-ANSWER': (f: { route: string; why: string }): Report => ({
     head: `The answer of the route ${f.route} cannot be sent: ${f.why}.`,
     next: [
-      'Answer with a value that JSON can hold, a Response, a function, fail(), hold(), later() or inTurn().',
+      f.route.startsWith('WS ')
+        ? 'Answer with channel(), stream(), a function of the connection, fail(), hold(), later() or inTurn().'
+        : 'Answer with a value that JSON can hold, a Response, a Blob, a function, stream(), channel(), fail(), hold(), later() or inTurn().',
     ],
   }),
   'SIM-ROUTE-THREW': (f: { route: string; threw: string }): Report => ({
@@ -56,25 +62,28 @@ export const registry = {
     there: ['It is the function that the test gave for this route. The component saw a broken connection.'],
     next: ['The original error is the cause of this one. To make the request fail, return fail(…).'],
   }),
-  'SIM-CARRIER-REFUSED': (f: {
-    carrier: string;
-    asked: string;
-    from: string | undefined;
-    subject: string;
-  }): Report => ({
-    head: `${f.asked} went out by ${f.carrier}${f.from ? `, from ${f.from}` : ''}, and routes answer only fetch.`,
+  'SIM-CARRIER-REFUSED': (f: { asked: string; from: string | undefined; subject: string }): Report => ({
+    head: `${f.asked} went out by import()${f.from ? `, from ${f.from}` : ''}, and routes do not answer that.`,
     there: ['It failed as it would without a network. Nothing was sent.'],
     next: [
-      f.carrier === 'import()'
-        ? "Swap the module that loads it:   swap: [swap(() => import('./loads-it'), { … })]"
-        : `Swap the module of ${f.from ?? f.subject} that uses ${f.carrier}:   swap: [swap(() => import('./uses-it'), { … })]`,
+      "Swap the module that loads it:   swap: [swap(() => import('./loads-it'), { … })]",
       `or provide a service that needs none:   provide: [[Service, standIn(Service)]]`,
     ],
+  }),
+  'SIM-REQUEST-SYNC': (f: { asked: string; from: string | undefined; subject: string }): Report => ({
+    head: `${f.asked} was sent by a synchronous XMLHttpRequest${f.from ? `, from ${f.from}` : ''}.`,
+    there: [
+      'A route answers later, as a server does, and a synchronous request would block the page until then. It failed, and nothing was sent.',
+    ],
+    next: ['Send it asynchronously:   request.open(method, url)   without the third argument false'],
   }),
 };
 
 export const explain: Explain<typeof registry> = explaining(registry);
 export const refuse: Refuse<typeof registry> = refusing(registry);
+
+/** What a request went out by. */
+export type Carrier = 'fetch' | 'XMLHttpRequest' | 'WebSocket' | 'EventSource' | 'navigator.sendBeacon';
 
 /** How many requests a message lists. */
 export const mostListed = 20;
@@ -85,6 +94,7 @@ export interface UnmatchedRequest {
   readonly asked: string;
   readonly method: string;
   readonly url: string;
+  readonly carrier: Carrier;
   /** What was sent, parsed where it is JSON; undefined where nothing was. */
   readonly body: unknown;
   /** Where in the user's code it was sent from, where that is known; of the first 20 requests. */
@@ -94,4 +104,5 @@ export interface UnmatchedRequest {
   readonly differs?: string | undefined;
 }
 
-const from = ({ from: who }: UnmatchedRequest) => (who ? `, asked by ${who}` : '');
+const by = ({ carrier, from }: UnmatchedRequest) =>
+  `${carrier === 'fetch' ? '' : ` (${carrier})`}${from ? `, asked by ${from}` : ''}`;

@@ -1,4 +1,5 @@
 import type { Environment } from '../core/environment';
+import { carriedBody } from './carried';
 import { native } from '../core/host';
 
 type Named = Record<string, unknown>;
@@ -18,38 +19,19 @@ export function carryOver(init: RequestInit): RequestInit {
   if (init.signal && !(init.signal instanceof native('AbortSignal'))) {
     carried.signal = carrySignal(init.signal);
   }
-  if (isForeign(init.body, 'URLSearchParams')) {
-    carried.body = new (native('URLSearchParams'))(String(init.body));
-  } else if (isForeign(init.body, 'FormData')) {
-    carried.body = carryForm(init.body as FormData);
-  }
-  return carried;
+  if (typeof init.body !== 'object' || init.body === null) return carried;
+  const { body, type } = carriedBody(init.body);
+  if (body === undefined) return carried;
+  const headers = new (native('Headers'))(init.headers);
+  if (type && !headers.has('content-type')) headers.set('content-type', type);
+  return Object.assign(carried, { body, headers, duplex: 'half' });
 }
-
-const isForeign = (value: unknown, name: 'URLSearchParams' | 'FormData'): boolean =>
-  typeof page[name] === 'function' &&
-  page[name] !== native(name) &&
-  value instanceof (page[name] as new () => object);
 
 function carrySignal(signal: AbortSignal): AbortSignal {
   const controller = new (native('AbortController'))();
   if (signal.aborted) controller.abort(signal.reason);
   else signal.addEventListener('abort', () => controller.abort(signal.reason), { once: true });
   return controller.signal;
-}
-
-function carryForm(form: FormData): FormData {
-  const carried = new (native('FormData'))();
-  form.forEach((value, name) => {
-    if (typeof value === 'string') carried.append(name, value);
-    // A page's file cannot be read synchronously, so a route sees only its name, type and size.
-    else
-      carried.append(
-        name,
-        new (native('File'))([new Uint8Array(value.size)], value.name, { type: value.type }),
-      );
-  });
-  return carried;
 }
 
 /** What a request was given as its body, before it became a stream. */
@@ -84,7 +66,14 @@ function makeRequestClass(): typeof Request {
 
 /** What a request sends: parsed where it is JSON, else as it was given; undefined for none. */
 export function bodyOf(request: Request): unknown {
-  const body = bodies.get(request);
+  return parsedBody(bodies.get(request));
+}
+
+/** The body of a request as it was given. */
+export const rawBodyOf = (request: Request): unknown => bodies.get(request);
+
+/** A body as a test compares it: parsed where it is JSON, else as it was given. */
+export function parsedBody(body: unknown): unknown {
   if (typeof body !== 'string') return body;
   try {
     return JSON.parse(body) as unknown;
@@ -101,26 +90,31 @@ export function watchReading<T extends Request | Response>(
   message: T,
   { work }: Environment,
   label: string,
+  held: boolean,
 ): T {
   const own = message as unknown as Record<string, Reading | undefined>;
   const watched =
-    (read: Reading): Reading =>
+    (name: string, read: Reading): Reading =>
     () => {
-      const end = work.begin('body', label);
-      const reading = Reflect.apply(read, message, []) as Promise<unknown>;
+      const end = work.begin('body', label, { held });
+      const reading = readInPage(name, () => Reflect.apply(read, message, []) as Promise<unknown>, message);
       reading.then(end, end);
       return reading;
     };
   for (const name of readers) {
     const read = own[name];
     if (read)
-      Object.defineProperty(message, name, { value: watched(read), configurable: true, writable: true });
+      Object.defineProperty(message, name, {
+        value: watched(name, read),
+        configurable: true,
+        writable: true,
+      });
   }
   const { get } = Object.getOwnPropertyDescriptor(bodyOwnerOf(message), 'body') ?? {};
   if (get)
     Object.defineProperty(message, 'body', {
       configurable: true,
-      get: () => watchStream(get.call(message) as ReadableStream | null, work, label),
+      get: () => watchStream(get.call(message) as ReadableStream | null, { work, label, held }),
     });
   return message;
 }
@@ -132,12 +126,17 @@ function bodyOwnerOf(message: object): object {
   return at;
 }
 
+/** What a body is read as is of the page's own classes. */
+async function readInPage(name: string, read: Reading, message: Request | Response): Promise<unknown> {
+  if (name === 'json') return JSON.parse(String(await message.text.call(message))) as unknown;
+  return read();
+}
+
 const streams = new WeakSet<object>();
 
 function watchStream(
   stream: ReadableStream | null,
-  work: Environment['work'],
-  label: string,
+  { work, label, held }: { work: Environment['work']; label: string; held: boolean },
 ): ReadableStream | null {
   if (!stream || streams.has(stream)) return stream;
   streams.add(stream);
@@ -150,7 +149,7 @@ function watchStream(
       return Object.defineProperty(reader, 'read', {
         configurable: true,
         value: (...args: unknown[]) => {
-          const end = work.begin('body', label);
+          const end = work.begin('body', label, { held });
           const reading = read(...args);
           reading.then(end, end);
           return reading;

@@ -1,32 +1,66 @@
 import { connection } from '../core/connection';
 import type { Environment } from '../core/environment';
 import { calledFrom, isExplained } from '../core/errors/called-from';
+import { depthOfStack } from '../core/left';
 import { nearest } from '../core/near';
 import { siteIn } from '../core/origin';
 import { print, printThrown } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
-import { explain, mostListed, refuse, type UnmatchedRequest } from './errors';
-import { watchReading } from './globals';
+import { explain, mostListed, refuse, type Carrier, type UnmatchedRequest } from './errors';
+import { addressOfRedirect, arrive, makeOpaque, makeRedirected } from './arrive';
+import { rawBodyOf, requestClass, watchReading } from './globals';
 import { nearestRoute } from './near-route';
 import { brokenConnection } from './nobody';
 import { printAddress, printPath } from './print-address';
-import { makeFailedResponse, makeResponse } from './reply';
+import { arriveFrom, makeFailedResponse, makeResponse } from './reply';
+import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
 
 /** A request the subject made. */
 export interface AskedRequest {
   readonly method: string;
   readonly url: string;
+  /** The address as routes are written: without the origin, where that is the page's own. */
+  readonly path: string;
   /** The route that answered, as the user wrote it; undefined where none did. */
   readonly route: string | undefined;
   readonly params: Record<string, string>;
+  /** By name, in lower case. */
+  readonly headers: Record<string, string>;
   /** What was sent: parsed where it is JSON, else as it was given; undefined for none. */
   readonly body: unknown;
+  readonly carrier: Carrier;
   /** The component that asked, where that is known. */
   readonly from: string | undefined;
+  /** Milliseconds since the subject was asked for, on its clock. */
+  readonly at: number;
   /** The status of the answer, once there is one; 0 for a broken connection. */
   status: number | undefined;
 }
+
+/** How a request is sent. */
+export interface Sent {
+  /** What it was given as its body, parsed where it is JSON. */
+  readonly body: unknown;
+  readonly carrier: Carrier;
+  /** The function that was called to send it. */
+  readonly below: (...args: never[]) => unknown;
+  /** Told how much of the body was sent, as a part of 1. */
+  readonly onUpload?: (part: number) => void;
+  /** How many redirects it has followed. */
+  readonly hops?: number;
+}
+
+/** A request that is written down. */
+export interface Begun {
+  readonly asked: AskedRequest;
+  /** As it is printed. */
+  readonly what: string;
+  readonly url: URL;
+  readonly found: { readonly route: Route; readonly params: Params } | undefined;
+}
+
+const mostHops = 20;
 
 /** The network of a subject. */
 export const networkOf = (environment: Environment) => environment.network as Network | undefined;
@@ -59,46 +93,86 @@ export class Network {
     return undefined;
   }
 
-  /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
-  async answer(request: Request, body: unknown): Promise<Response> {
-    const url = new URL(request.url);
-    const found = this.find(request.method, url);
-    const what = `${request.method} ${printAddress(url)}`;
+  /** Writes a request down, and looks for its route. */
+  begin(method: string, url: URL, sent: Sent, headers?: Headers): Begun {
+    const found = this.find(method, url);
+    const path = printAddress(url);
+    const what = `${method} ${path}`;
     const { chronicle } = this.environment;
     const from = this.environment.running();
+    const { body, carrier } = sent;
     const asked: AskedRequest = {
-      method: request.method,
-      url: request.url,
+      method,
+      url: url.href,
+      path,
       route: found?.route.key,
       params: found?.params ?? {},
+      get headers() {
+        return Object.fromEntries(headers ?? []);
+      },
       body,
+      carrier,
       from,
+      at: chronicle.elapsed,
       status: undefined,
     };
     this.requests.push(asked);
     chronicle.add('asked', what, { from, detail: body === undefined ? '' : print(body, 40) });
+    return { asked, what, url, found };
+  }
+
+  /** Breaks what reaches no route. @throws TypeError as fetch does */
+  async refuseUnreached(begun: Begun, sent: Sent): Promise<void> {
+    if (!connection.isOnline) await this.#breakOffline(begun);
+    if (!begun.found) await this.#breakUnmatched(begun, sent);
+  }
+
+  /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
+  async answer(request: Request, sent: Sent): Promise<Response> {
+    const begun = this.begin(request.method, new URL(request.url), sent, request.headers);
+    const { asked, what, found } = begun;
+    const { chronicle } = this.environment;
     request.signal.addEventListener('abort', () => {
       if (asked.status === undefined) chronicle.add('aborted', what);
     });
-    if (!connection.isOnline) return this.#breakOffline(asked, what);
-    if (!found) return this.#breakUnmatched(url, asked, what);
-    const response = await this.#respond(found, request, what);
+    if (!connection.isOnline || !found) await this.refuseUnreached(begun, sent);
+    const answer = await this.#respond(found!, request, begun, sent);
     if (request.signal.aborted) throw request.signal.reason;
+    const response = answer instanceof Error ? answer : arrive(answer, request, this.environment);
     const isResponse = !(response instanceof Error);
     asked.status = isResponse ? response.status : 0;
     chronicle.add('answered', what, {
       detail: isResponse ? String(response.status) : 'broken connection',
       trigger: true,
     });
-    if (isResponse) return watchReading(response, this.environment, what);
-    throw response;
+    if (!isResponse) throw response;
+    const next = addressOfRedirect(response, request);
+    if (next) return this.#follow(response, request, next, sent);
+    return watchReading(
+      arriveFrom(request.url, response, sent.hops),
+      this.environment,
+      what,
+      isEndless(answer as Response),
+    );
+  }
+
+  #follow(response: Response, request: Request, to: URL, sent: Sent): Response | Promise<Response> {
+    if (request.redirect === 'manual') return makeOpaque(response);
+    const { hops = 0 } = sent;
+    if (request.redirect === 'error' || hops === mostHops || !/^https?:$/.test(to.protocol))
+      throw brokenConnection();
+    const init = makeRedirected(request, to, response.status, rawBodyOf(request));
+    const next = new (requestClass())(to.href, init);
+    const { body, ...rest } = sent;
+    return this.answer(next, { ...rest, body: init.body === undefined ? undefined : body, hops: hops + 1 });
   }
 
   /** The answer of a route; the error that breaks the connection where it has none. */
   async #respond(
     { route, params }: { route: Route; params: Params },
     request: Request,
-    label: string,
+    { what: label, asked }: Begun,
+    { onUpload, carrier }: Sent,
   ): Promise<Response | Error> {
     const { environment } = this;
     let settled: Settled;
@@ -106,23 +180,29 @@ export class Network {
       settled = await settleAnswer(route.answer, {
         environment,
         label,
+        from: asked.from,
+        onUpload,
         call: (answer) =>
           (answer as (request: Request, params: Params) => unknown)(
-            watchReading(request.clone() as Request, environment, label),
+            watchReading(request.clone() as Request, environment, label, false),
             params,
           ),
       });
-      if (settled.outcome === 'value') return makeResponse(settled.value, route.key, request.url);
+      if (settled.outcome === 'value')
+        return await makeResponse(settled.value, {
+          route: route.key,
+          ...{ request, params, environment, carrier },
+        });
     } catch (error) {
       // The component may catch this error, so the test is told of it separately.
       environment.fail(wordRouteThrew(error, route));
       await environment.gate.pass(label);
       return brokenConnection(error);
     }
-    return makeFailedResponse(settled.failure, request.url) ?? brokenConnection(settled.failure.reason);
+    return makeFailedResponse(settled.failure) ?? brokenConnection(settled.failure.reason);
   }
 
-  async #breakOffline(asked: AskedRequest, what: string): Promise<never> {
+  async #breakOffline({ asked, what }: Begun): Promise<never> {
     const { gate, chronicle } = this.environment;
     await gate.pass(what);
     asked.status = 0;
@@ -130,16 +210,16 @@ export class Network {
     throw brokenConnection(undefined);
   }
 
-  async #breakUnmatched(url: URL, asked: AskedRequest, what: string): Promise<never> {
+  async #breakUnmatched({ asked, what, url }: Begun, { below }: Sent): Promise<never> {
     // Nothing was awaited yet, so this is still the stack of the call. A stack is slow to take, so only those
     // that a message lists have one.
-    const sent = this.unmatched.length < mostListed ? calledFrom('fetch', this.answer) : undefined;
-    const { method, body } = asked;
+    const sent = this.unmatched.length < mostListed ? calledFrom('sent', below, depthOfStack()) : undefined;
+    const { method, body, carrier } = asked;
     let found: { near: ReturnType<typeof nearestRoute> } | undefined;
     const near = () => (found ??= { near: nearestRoute(method, url, this.#routes) }).near;
     const unmatched = {
       asked: what,
-      ...{ method, url: asked.url, body },
+      ...{ method, url: asked.url, carrier, body },
       // Reading a stack and comparing routes is slow, so it happens only on demand.
       get at() {
         return sent && siteIn(sent);
@@ -192,7 +272,7 @@ export class Network {
 }
 
 // An assertion in a route belongs to the test, so its own message is kept.
-function wordRouteThrew(error: unknown, { key }: Route): Error {
+export function wordRouteThrew(error: unknown, { key }: Route): Error {
   if (isExplained(error)) return error;
   if (typeof error === 'object' && error !== null && 'matcherResult' in error) return error as never;
   const threw = printThrown(error);

@@ -1,12 +1,64 @@
 import type { Failure } from '../core/answers';
-import { explain } from './errors';
+import { explain, type Carrier } from './errors';
 import { native } from '../core/host';
 import { print } from '../core/print';
+import type { Environment } from '../core/environment';
+import { bytesOf, isA, isBlob, readBlob } from './carried';
 import { isResponse } from './globals';
+import { goesOn, makeStreamed } from './reply-bodies';
+
+interface Asked {
+  readonly route: string;
+  readonly carrier: Carrier;
+  readonly request: Request;
+  readonly params: Readonly<Record<string, string>>;
+  readonly environment: Environment;
+}
 
 /** The Response that an answer's value stands for. @throws SIM-ROUTE-ANSWER */
-export function makeResponse(value: unknown, route: string, url: string): Response {
-  return arriveFrom(url, isResponse(value) ? value.clone() : jsonResponse(value, route));
+export function makeResponse(value: unknown, asked: Asked): Response | Promise<Response> {
+  if (isResponse(value)) return value.clone();
+  if (goesOn(value)) return makeStreamed(value, asked);
+  if (isBlob(value) || isBytes(value)) return fileResponse(value, asked.request);
+  if (asked.carrier === 'EventSource' && value !== undefined) {
+    const why = `an EventSource reads a stream of events, which ${print(value, 40)} is not`;
+    throw explain('SIM-ROUTE-ANSWER', { route: asked.route, why });
+  }
+  return jsonResponse(value, asked.route);
+}
+
+const isBytes = (value: unknown): value is ArrayBuffer | ArrayBufferView =>
+  ArrayBuffer.isView(value) || isA(value, 'ArrayBuffer');
+
+/** A file, or the part of it that was asked for. @see https://www.rfc-editor.org/rfc/rfc9110#name-range */
+async function fileResponse(
+  value: Blob | ArrayBuffer | ArrayBufferView,
+  request: Request,
+): Promise<Response> {
+  const bytes = isBlob(value) ? await readBlob(value) : bytesOf(value);
+  const type = (isBlob(value) && value.type) || 'application/octet-stream';
+  const size = bytes.byteLength;
+  const headers = { 'content-type': type, 'accept-ranges': 'bytes' };
+  const [, from = '', to = ''] = /^bytes=(\d*)-(\d*)$/.exec(request.headers.get('range') ?? '') ?? [];
+  const send = (part: Uint8Array<ArrayBuffer>, init: ResponseInit & { headers: object }) =>
+    new (native('Response'))(part, {
+      ...init,
+      headers: { ...init.headers, 'content-length': `${part.byteLength}` },
+    });
+  if (from === '' && to === '') return send(bytes, { status: 200, statusText: 'OK', headers });
+  const first = from === '' ? Math.max(0, size - Number(to)) : Number(from);
+  const last = from === '' || to === '' ? size - 1 : Math.min(Number(to), size - 1);
+  if (first > last)
+    return send(new Uint8Array(), {
+      status: 416,
+      statusText: 'Range Not Satisfiable',
+      headers: { 'content-range': `bytes */${size}` },
+    });
+  return send(bytes.slice(first, last + 1), {
+    status: 206,
+    statusText: 'Partial Content',
+    headers: { ...headers, 'content-range': `bytes ${first}-${last}/${size}` },
+  });
 }
 
 function jsonResponse(value: unknown, route: string): Response {
@@ -23,7 +75,6 @@ export function whyUnsendable(value: unknown): string | undefined {
   if (typeof value === 'bigint' || typeof value === 'symbol' || typeof value === 'function')
     return `JSON cannot hold ${print(value)}`;
   if (typeof value !== 'object' || value === null) return undefined;
-  if ('simulacra' in value && value.simulacra === 'stream') return 'a stream() answers no request of fetch';
   const kind = Object.prototype.toString.call(value).slice(8, -1);
   if (/^(Map|Set|WeakMap|WeakSet|Promise)$/.test(kind))
     return `JSON has nothing for a ${kind}, which would arrive as {}`;
@@ -45,17 +96,19 @@ function toJson(value: unknown, route: string): string {
  *
  * @see https://www.rfc-editor.org/rfc/rfc9457
  */
-export function makeFailedResponse({ reason, problem }: Failure, url: string): Response | undefined {
+export function makeFailedResponse({ reason, problem }: Failure): Response | undefined {
   if (typeof reason !== 'number') return undefined;
   const title = phrases[reason] ?? (reason < 500 ? 'Client Error' : 'Server Error');
   const body = JSON.stringify({ type: 'about:blank', title, status: reason, ...problem });
   const headers = { 'content-type': 'application/problem+json' };
-  return arriveFrom(url, new (native('Response'))(body, { status: reason, statusText: title, headers }));
+  return new (native('Response'))(body, { status: reason, statusText: title, headers });
 }
 
-// A constructed Response has no URL; a received one has.
-const arriveFrom = (url: string, response: Response): Response =>
-  Object.defineProperty(response, 'url', { value: url });
+/** A constructed Response has no URL; a received one has. */
+export const arriveFrom = (url: string, response: Response, hops = 0): Response => {
+  Object.defineProperty(response, 'url', { value: url.replace(/#.*$/, '') });
+  return hops === 0 ? response : Object.defineProperty(response, 'redirected', { value: true });
+};
 
 /** Reason phrases of the statuses front ends meet. @see https://www.rfc-editor.org/rfc/rfc9110 */
 const phrases: Record<number, string> = {

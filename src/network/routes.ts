@@ -4,9 +4,10 @@ import { isArranged } from '../core/answers';
 import { print } from '../core/print';
 import { compile, decode, type Pattern } from './patterns';
 import { whyUnsendable } from './reply';
+import { whyNoSocket } from './reply-bodies';
 
-/** The methods a route can have. */
-export const methods = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS'] as const;
+/** The methods a route can have: those of HTTP, and `WS` for a WebSocket. */
+export const methods = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS', 'WS'] as const;
 export type Method = (typeof methods)[number];
 
 /** One line of the `network` option, read. */
@@ -47,7 +48,9 @@ export function readRoute(key: string, answer: unknown): Route {
   }
   refuseUnsendable(key, answer);
   const cut = queryStart(target);
-  const path = cut < 0 ? target : target.slice(0, cut);
+  const written = cut < 0 ? target : target.slice(0, cut);
+  // A socket's address has a scheme of its own.
+  const path = method === 'WS' ? written.replace(/^ws/, 'http') : written;
   const query = readQuery(cut < 0 ? '' : target.slice(cut + 1));
   const pattern = readPattern(key, path);
   const literal = (part: string) => !special.test(part);
@@ -122,6 +125,7 @@ function matchValue(wanted: string): QueryPart['match'] {
 
 function refuseUnsendable(route: string, answer: unknown): void {
   const sendable = typeof answer === 'function' || isArranged(answer);
+  const isSocket = route.startsWith('WS ');
   const badStatus =
     isArranged(answer) &&
     answer.simulacra === 'fail' &&
@@ -132,6 +136,6 @@ function refuseUnsendable(route: string, answer: unknown): void {
       route,
       why: `${print(answer.reason)} is no status of a failure (400 to 599)`,
     });
-  const why = sendable ? undefined : whyUnsendable(answer);
+  const why = sendable ? undefined : isSocket ? whyNoSocket(answer) : whyUnsendable(answer);
   if (why) refuse('SIM-ROUTE-ANSWER', { route, why });
 }

@@ -1,4 +1,4 @@
-import { refuseCarrier } from '../network/carriers';
+import { refuseImport } from '../network/carriers';
 import { installNetwork } from '../network/install';
 import { install } from '../page/globals/install';
 import { modules } from '../seam/modules';
@@ -8,6 +8,6 @@ import { modules } from '../seam/modules';
  * while it loads, so that code under test cannot capture the originals first.
  */
 export function installOnce(): void {
-  modules.refuseAddress = (specifier) => refuseCarrier('import()', 'GET', specifier);
+  modules.refuseAddress = refuseImport;
   install(installNetwork);
 }

@@ -17,6 +17,7 @@ import {
 import 'simulacra/jest';
 import { hives, type Hive } from '../../examples/shared/hive';
 import { accessible } from './access';
+import { wire } from './wire';
 import { handled } from './gestures';
 import { guarded } from './guards';
 import { housed } from './page';
@@ -429,6 +430,7 @@ export function conform(kit: Kit): void {
     timely(kit);
     guarded(kit);
     accessible(kit);
+    wire(kit);
     handled(kit);
     housed(kit);
 

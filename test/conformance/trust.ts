@@ -81,7 +81,6 @@ export function trust(kit: Kit): void {
       ],
       ['a route cannot be sent', () => circle, 'SIM-ROUTE-ANSWER', /JSON cannot hold it/],
       ['a route answers with a Map', () => new Map(), 'SIM-ROUTE-ANSWER', /Map, which would arrive as/],
-      ['a route goes on', () => stream(), 'SIM-ROUTE-ANSWER', /stream\(\)/],
     ])('%s, though the component caught it', async (_, answer, code, words) => {
       const failure = await failureOf(() =>
         run(() => json('/api/hives'), { network: { 'GET /api/hives': answer } }),
@@ -103,9 +102,10 @@ export function trust(kit: Kit): void {
       expect(failure.message).toMatch(/toContain[^]*north/);
     });
 
-    it('a stream stands where a request is answered', async () => {
-      const failure = await failureOf(() => isolate(Board, { ...loaded, network: { [route]: stream() } }));
+    it('data stands where a socket is answered', async () => {
+      const failure = await failureOf(() => isolate(Board, { network: { 'WS /live/scales': [31.2] } }));
       expect(failure.code).toBe('SIM-ROUTE-ANSWER');
+      expect(failure.message).toMatch(/\[31\.2\] does not say[^]*channel\(\)/);
     });
 
     it('a stand-in refuses a call, though the component caught it', async () => {
@@ -445,7 +445,7 @@ export function trust(kit: Kit): void {
         await run(() => send(home));
         await takeDown();
       });
-      expect(outcome.code).toBe(name === 'fetch' ? 'SIM-REQUEST-UNMATCHED' : 'SIM-CARRIER-REFUSED');
+      expect(outcome.code).toBe(name === 'import()' ? 'SIM-CARRIER-REFUSED' : 'SIM-REQUEST-UNMATCHED');
       expect(outcome.message).toContain(name === 'import()' ? 'brackenfold.example' : home);
       if (name !== 'fetch') expect(outcome.message).toContain(name);
       await run(

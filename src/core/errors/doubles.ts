@@ -16,6 +16,19 @@ export const doubles = {
     head: `"${f.entry}" cannot be played: ${f.why}.`,
     there: ['What is played are moments and values:   300ms 31.2; 600ms {"kg":31.4}; 1s end'],
   }),
+  'SIM-CHANNEL-CLOSED': (f: { asked: string; opened: number }): Report => ({
+    head: `${f.asked}() reaches nobody: no connection of this channel is open.`,
+    there: [
+      f.opened === 0
+        ? 'No component has connected to it so far.'
+        : `A component connected ${f.opened === 1 ? 'once' : `${f.opened} times`}, and each connection has ended.`,
+    ],
+    next: [
+      f.opened === 0
+        ? "The channel answers a route:   network: { 'WS /…': channel }   (or 'GET /…' for an EventSource)"
+        : 'Where the component connects again after a time, let it pass:   await subject.time.advance(…)',
+    ],
+  }),
   'SIM-STANDIN-UNKNOWN': (f: {
     whose: string;
     name: string;

@@ -1,0 +1,100 @@
+import { isChannel, makeConnection, type Line, type Linked } from '../../core/channel';
+import type { Environment } from '../../core/environment';
+import { ownerOfCall, runAs } from '../../core/ownership';
+import { settleAnswer, type Settled } from '../../core/settle-answer';
+import type { Stream } from '../../core/stream';
+import { explain } from '../errors';
+import { networkOf, wordRouteThrew, type Network } from '../network';
+import { brokenConnection, refuseNobody } from '../nobody';
+import { printAddress } from '../print-address';
+import { goesOn, whyNoSocket } from '../reply-bodies';
+
+/** What a socket asks for. */
+export interface Wanted {
+  readonly url: URL;
+  readonly protocols: readonly string[];
+  readonly line: Line;
+  readonly below: (...args: never[]) => unknown;
+}
+
+/** A connection under way. */
+export interface Connecting {
+  readonly owner: Environment | undefined;
+  readonly linked: Promise<Linked>;
+  /** The component needs it no more. */
+  leave(): void;
+}
+
+/** Connects a socket with what a route of its subject answers. */
+export function connect(wanted: Wanted): Connecting {
+  const { url } = wanted;
+  const owner = ownerOfCall((environment) => environment.answers('WS', url));
+  const network = owner && networkOf(owner);
+  const ends: (() => void)[] = [];
+  const linked =
+    !network || owner.state === 'down'
+      ? Promise.resolve().then(() => refuseNobody(`WS ${printAddress(url)}`, 'WebSocket', owner))
+      : link(network, wanted, ends);
+  return {
+    owner,
+    linked,
+    leave: () => {
+      for (const end of ends.splice(0)) end();
+    },
+  };
+}
+
+async function link(network: Network, wanted: Wanted, ends: (() => void)[]): Promise<Linked> {
+  const { url, protocols, line, below } = wanted;
+  const { environment } = network;
+  const sent = { body: undefined, carrier: 'WebSocket', below } as const;
+  const begun = network.begin('WS', url, sent);
+  await network.refuseUnreached(begun, sent);
+  const { asked, what, found } = begun;
+  const { route, params } = found!;
+  const about = { url: url.href.replace(/^http/, 'ws'), params, protocols, lastEventId: '' };
+  const connection = makeConnection(about, line);
+  let settled: Settled;
+  try {
+    settled = await settleAnswer(route.answer, {
+      environment,
+      label: what,
+      from: asked.from,
+      call: (answer) =>
+        (answer as (connection: Linked, params: object) => unknown)(connection, params) ?? connection,
+    });
+  } catch (error) {
+    environment.fail(wordRouteThrew(error, route));
+    await environment.gate.pass(what);
+    return refuse(error);
+  }
+  if (settled.outcome === 'failure') return refuse(settled.failure.reason);
+  const source = settled.value;
+  if (source !== connection && !goesOn(source)) {
+    const error = explain('SIM-ROUTE-ANSWER', { route: route.key, why: whyNoSocket(source)! });
+    environment.fail(error);
+    return refuse(error);
+  }
+  asked.status = 101;
+  if (isChannel(source)) source.join(connection, environment);
+  else if (source !== connection) ends.push(listen(source as Stream<unknown>, connection, environment));
+  return connection;
+
+  function refuse(reason: unknown): never {
+    asked.status = typeof reason === 'number' ? reason : 0;
+    environment.chronicle.add('answered', what, { detail: 'refused', trigger: true });
+    throw brokenConnection(reason);
+  }
+}
+
+function listen(source: Stream<unknown>, connection: Linked, environment: Environment): () => void {
+  const subscription = runAs(environment, () =>
+    source.subscribe({
+      isPart: true,
+      next: (value) => connection.send(value),
+      error: () => connection.fail(),
+      complete: () => connection.close(),
+    }),
+  );
+  return () => subscription.unsubscribe();
+}
