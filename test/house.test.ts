@@ -28,7 +28,8 @@ const allowed: Record<string, string[]> = {
   angular: ['core', 'page', 'seam', 'stage'],
   transform: [],
   jest: ['core', 'page', 'stage'],
-  cli: ['core', 'network', 'stage'],
+  serve: ['core', 'network', 'stage'],
+  cli: ['core', 'network', 'serve', 'stage'],
   registry: ['core', 'network', 'page', 'seam', 'stage', 'react', 'vue', 'angular'],
   index: ['registry', 'core', 'network', 'page', 'seam', 'stage'],
 };

@@ -87,7 +87,8 @@ export function makeInjector(
       },
       FetchBackend,
       ...surrounding,
-      { provide: HttpBackend, useFactory: () => makeBackend(core.inject(FetchBackend), attributed) },
+      givenBackend(surrounding),
+      { provide: HttpBackend, useFactory: () => makeBackend(core.inject(backendToken), attributed) },
       deferredBy((plan.given as { defer?: unknown }).defer, scope, plan.environment),
       plan.provide.map((one) => ({ provide: one.token, useFactory: () => readProvision(one) })),
     ] as core.EnvironmentProviders[],
@@ -96,8 +97,22 @@ export function makeInjector(
   );
 }
 
-// Angular's own way by `fetch`, and so by the subject's network, told whose request it is.
-const makeBackend = (backend: FetchBackend, attributed: <T>(work: () => T) => T) => ({
+const backendToken = new core.InjectionToken<HttpBackend>('how HttpClient sends its requests');
+
+/** The way of sending that the test's own providers name: XMLHttpRequest or `fetch`. Else it is `fetch`. */
+function givenBackend(surrounding: readonly unknown[]): core.Provider {
+  const given = flat(surrounding).findLast(({ provide }) => provide === HttpBackend);
+  return { ...(given ?? { useExisting: FetchBackend }), provide: backendToken } as core.Provider;
+}
+
+function flat(one: unknown): { readonly provide?: unknown }[] {
+  if (Array.isArray(one)) return one.flatMap(flat);
+  const { ɵproviders } = (one ?? {}) as { ɵproviders?: unknown };
+  return ɵproviders === undefined ? [one as object] : flat(ɵproviders);
+}
+
+// Angular's own way of sending, and so by the subject's network, told whose request it is.
+const makeBackend = (backend: HttpBackend, attributed: <T>(work: () => T) => T) => ({
   handle: (request: HttpRequest<unknown>) =>
     new Observable((observer) => attributed(() => backend.handle(request).subscribe(observer as never))),
 });

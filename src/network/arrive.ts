@@ -20,8 +20,8 @@ export function arrive(response: Response, request: Request, environment: Enviro
   return received;
 }
 
-// A response that says what it is a version of is not sent again to someone who has it.
-function conditional(response: Response, request: Request): Response {
+/** A response that says what it is a version of is not sent again to someone who has it. @see https://www.rfc-editor.org/rfc/rfc9110#name-if-none-match */
+export function conditional(response: Response, request: Request): Response {
   const etag = response.headers.get('etag');
   const wanted = request.headers.get('if-none-match');
   if (!etag || !wanted || response.status !== 200 || !/^(GET|HEAD)$/.test(request.method)) return response;
@@ -80,9 +80,10 @@ export function makeRedirected(request: Request, to: URL, status: number, body: 
 }
 
 /** What a page sees of a redirect that it does not want to follow. */
-export const makeOpaque = (response: Response): Response =>
+export const makeOpaque = (response: Response, url: string): Response =>
   Object.defineProperties(new (native('Response'))(null, { headers: response.headers }), {
     type: { value: 'opaqueredirect' },
+    url: { value: url },
     status: { value: 0 },
     statusText: { value: '' },
     ok: { value: false },

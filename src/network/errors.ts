@@ -49,11 +49,11 @@ export const registry = {
     nearest: f.nearest && `'${f.nearest}'`,
     next: ['The patterns are those of the URL Pattern standard: :name, *, {…}?, (regular expression).'],
   }),
-  'SIM-ROUTE-ANSWER': (f: { route: string; why: string }): Report => ({
+  'SIM-ROUTE-ANSWER': (f: { route: string; why: string; isLive?: boolean }): Report => ({
     head: `The answer of the route ${f.route} cannot be sent: ${f.why}.`,
     next: [
-      f.route.startsWith('WS ')
-        ? 'Answer with channel(), stream(), a function of the connection, fail(), hold(), later() or inTurn().'
+      f.isLive || f.route.startsWith('WS ')
+        ? `Answer with channel(), stream(), ${f.isLive ? 'a Response of text/event-stream' : 'a function of the connection'}, fail(), hold(), later() or inTurn().`
         : 'Answer with a value that JSON can hold, a Response, a Blob, a function, stream(), channel(), fail(), hold(), later() or inTurn().',
     ],
   }),

@@ -1,5 +1,5 @@
 import type { Environment } from '../core/environment';
-import { carriedBody } from './carried';
+import { bytesOf, carriedBody } from './carried';
 import { native } from '../core/host';
 
 type Named = Record<string, unknown>;
@@ -88,10 +88,11 @@ type Reading = () => Promise<unknown>;
 /** Writes down the reading of a body as open work: it takes some turns of the event loop. */
 export function watchReading<T extends Request | Response>(
   message: T,
-  { work }: Environment,
+  environment: Environment,
   label: string,
   held: boolean,
 ): T {
+  const { work } = environment;
   const own = message as unknown as Record<string, Reading | undefined>;
   const watched =
     (name: string, read: Reading): Reading =>
@@ -110,6 +111,7 @@ export function watchReading<T extends Request | Response>(
         writable: true,
       });
   }
+  watchClone(message, environment, label, held);
   const { get } = Object.getOwnPropertyDescriptor(bodyOwnerOf(message), 'body') ?? {};
   if (get)
     Object.defineProperty(message, 'body', {
@@ -119,6 +121,24 @@ export function watchReading<T extends Request | Response>(
   return message;
 }
 
+// A copy is read as the original is, and has come from the same address.
+function watchClone(
+  message: Request | Response,
+  environment: Environment,
+  label: string,
+  held: boolean,
+): void {
+  const clone = message.clone as () => Request | Response;
+  const value = () => {
+    const copy = clone.call(message) as Request;
+    for (const name of ['url', 'redirected'])
+      if (Object.hasOwn(message, name))
+        Object.defineProperty(copy, name, { value: (message as unknown as Record<string, unknown>)[name] });
+    return watchReading(copy, environment, label, held);
+  };
+  Object.defineProperty(message, 'clone', { value, configurable: true, writable: true });
+}
+
 // The class that defines the accessor: the platform's own, beneath any subclass.
 function bodyOwnerOf(message: object): object {
   let at = message;
@@ -126,10 +146,16 @@ function bodyOwnerOf(message: object): object {
   return at;
 }
 
+const isHere = (value: unknown, name: string): boolean => value instanceof (page[name] as new () => object);
+
 /** What a body is read as is of the page's own classes. */
 async function readInPage(name: string, read: Reading, message: Request | Response): Promise<unknown> {
-  if (name === 'json') return JSON.parse(String(await message.text.call(message))) as unknown;
-  return read();
+  if (name === 'json') return JSON.parse(String(await message.text())) as unknown;
+  const value = await read();
+  if (name === 'arrayBuffer') return isHere(value, 'ArrayBuffer') ? value : bytesOf(value).slice().buffer;
+  if (name !== 'blob' || isHere(value, 'Blob')) return value;
+  const blob = value as Blob;
+  return new Blob([new Uint8Array(await blob.arrayBuffer())], { type: blob.type });
 }
 
 const streams = new WeakSet<object>();

@@ -1,17 +1,18 @@
 import { connection } from '../core/connection';
 import type { Environment } from '../core/environment';
-import { calledFrom, isExplained } from '../core/errors/called-from';
+import { calledFrom } from '../core/errors/called-from';
 import { depthOfStack } from '../core/left';
 import { nearest } from '../core/near';
 import { siteIn } from '../core/origin';
-import { print, printThrown } from '../core/print';
+import { print } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
 import { explain, mostListed, refuse, type Carrier, type UnmatchedRequest } from './errors';
-import { addressOfRedirect, arrive, makeOpaque, makeRedirected } from './arrive';
+import { addressOfRedirect, arrive, conditional, makeOpaque, makeRedirected } from './arrive';
 import { rawBodyOf, requestClass, watchReading } from './globals';
 import { nearestRoute } from './near-route';
 import { brokenConnection } from './nobody';
 import { printAddress, printPath } from './print-address';
+import { wordRouteThrew } from './thrown';
 import { arriveFrom, makeFailedResponse, makeResponse } from './reply';
 import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
@@ -136,28 +137,47 @@ export class Network {
       if (asked.status === undefined) chronicle.add('aborted', what);
     });
     if (!connection.isOnline || !found) await this.refuseUnreached(begun, sent);
-    const answer = await this.#respond(found!, request, begun, sent);
-    if (request.signal.aborted) throw request.signal.reason;
-    const response = answer instanceof Error ? answer : arrive(answer, request, this.environment);
-    const isResponse = !(response instanceof Error);
-    asked.status = isResponse ? response.status : 0;
-    chronicle.add('answered', what, {
-      detail: isResponse ? String(response.status) : 'broken connection',
-      trigger: true,
-    });
-    if (!isResponse) throw response;
+    const answer = await this.#answered(begun, request, sent, (raw) =>
+      arrive(raw, request, this.environment),
+    );
+    const { response, raw } = answer;
     const next = addressOfRedirect(response, request);
     if (next) return this.#follow(response, request, next, sent);
-    return watchReading(
-      arriveFrom(request.url, response, sent.hops),
-      this.environment,
-      what,
-      isEndless(answer as Response),
-    );
+    return watchReading(arriveFrom(request.url, response, sent.hops), this.environment, what, isEndless(raw));
+  }
+
+  /** What the route gives to a request that is written down. @throws what breaks the connection */
+  async #answered(
+    begun: Begun,
+    request: Request,
+    sent: Sent,
+    arriving: (response: Response) => Response,
+  ): Promise<{ readonly response: Response; readonly raw: Response }> {
+    const { asked, what } = begun;
+    const raw = await this.#respond(begun.found!, request, begun, sent);
+    if (request.signal.aborted) throw request.signal.reason;
+    const isBroken = raw instanceof Error;
+    const response = isBroken ? raw : arriving(raw);
+    asked.status = response instanceof Error ? 0 : response.status;
+    const detail = isBroken ? 'broken connection' : String(asked.status);
+    this.environment.chronicle.add('answered', what, { detail, trigger: true });
+    if (response instanceof Error) throw response;
+    return { response, raw: raw as Response };
+  }
+
+  /**
+   * Answers a request of somebody else than a page, with all its headers; undefined where no route does.
+   *
+   * @throws what breaks the connection
+   */
+  async serve(request: Request, sent: Sent): Promise<Response | undefined> {
+    const begun = this.begin(request.method, new URL(request.url), sent, request.headers);
+    if (!begun.found) return undefined;
+    return (await this.#answered(begun, request, sent, (raw) => conditional(raw, request))).response;
   }
 
   #follow(response: Response, request: Request, to: URL, sent: Sent): Response | Promise<Response> {
-    if (request.redirect === 'manual') return makeOpaque(response);
+    if (request.redirect === 'manual') return makeOpaque(response, request.url);
     const { hops = 0 } = sent;
     if (request.redirect === 'error' || hops === mostHops || !/^https?:$/.test(to.protocol))
       throw brokenConnection();
@@ -269,12 +289,4 @@ export class Network {
     const fields = { subject: this.environment.name, unused, asked, nearest: near };
     refuse('SIM-ROUTE-UNUSED', fields, { calledAt });
   }
-}
-
-// An assertion in a route belongs to the test, so its own message is kept.
-export function wordRouteThrew(error: unknown, { key }: Route): Error {
-  if (isExplained(error)) return error;
-  if (typeof error === 'object' && error !== null && 'matcherResult' in error) return error as never;
-  const threw = printThrown(error);
-  return explain('SIM-ROUTE-THREW', { route: key, threw }, { cause: error });
 }

@@ -22,7 +22,7 @@ export function makeResponse(value: unknown, asked: Asked): Response | Promise<R
   if (isBlob(value) || isBytes(value)) return fileResponse(value, asked.request);
   if (asked.carrier === 'EventSource' && value !== undefined) {
     const why = `an EventSource reads a stream of events, which ${print(value, 40)} is not`;
-    throw explain('SIM-ROUTE-ANSWER', { route: asked.route, why });
+    throw explain('SIM-ROUTE-ANSWER', { route: asked.route, why, isLive: true });
   }
   return jsonResponse(value, asked.route);
 }

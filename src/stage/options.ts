@@ -1,7 +1,9 @@
 import { print } from '../core/print';
 import { refuse } from './errors';
 import { nearest } from '../core/near';
+import type { Channel, Connection } from '../core/channel';
 import type { Held } from '../core/hold';
+import type { Stream } from '../core/stream';
 import type { Failure, InTurn, Later } from '../core/answers';
 import { isSwap, type Swap } from '../seam/swap';
 import { checkAccessible, type Accessible } from './accessible';
@@ -25,8 +27,22 @@ export type NetworkAnswer =
 // An interface has no index signature, so what JSON holds is told by what it is not.
 type Json = string | number | boolean | null | object;
 
-/** Routes and their answers: `'GET /api/hives/:hiveId': answer`. */
-export type Routes = { readonly [route in `${Method} ${string}`]?: NetworkAnswer };
+/* eslint-disable @typescript-eslint/no-explicit-any -- whatever messages a component sends and receives */
+/** What answers a WebSocket. */
+export type SocketAnswer =
+  | Channel<any, any>
+  | Stream<any>
+  | Failure
+  | Held<any>
+  | Later<unknown>
+  | InTurn<unknown>
+  | ((connection: Connection<any, any>, params: Record<string, string>) => unknown);
+/* eslint-enable @typescript-eslint/no-explicit-any */
+
+/** Routes and their answers: `'GET /api/hives/:hiveId': answer`, `'WS /live/scales': channel()`. */
+export type Routes = {
+  readonly [route in `${Exclude<Method, 'WS'>} ${string}`]?: NetworkAnswer;
+} & { readonly [route in `WS ${string}`]?: SocketAnswer };
 
 /** The options that mean the same in every framework. */
 export interface CommonOptions {

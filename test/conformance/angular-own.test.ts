@@ -1,6 +1,14 @@
 import 'simulacra/jest';
 import { AsyncPipe, UpperCasePipe } from '@angular/common';
-import { HttpClient, httpResource, provideHttpClient, withInterceptors } from '@angular/common/http';
+import {
+  HttpClient,
+  HttpClientModule,
+  HttpEventType,
+  httpResource,
+  provideHttpClient,
+  withFetch,
+  withInterceptors,
+} from '@angular/common/http';
 import {
   booleanAttribute,
   ChangeDetectionStrategy,
@@ -377,6 +385,41 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     });
     expect(list.container.textContent).toBe('3 hives Anemone');
     expect(stamped).toEqual(['/api/hives/h1', '/api/hives']);
+  });
+
+  it.each<[string, unknown[], string]>([
+    ['nothing', [], 'fetch'],
+    ['provideHttpClient()', [provideHttpClient()], 'XMLHttpRequest'],
+    ['HttpClientModule', [HttpClientModule], 'XMLHttpRequest'],
+    ['withFetch()', [provideHttpClient(withFetch())], 'fetch'],
+  ])('sends by the backend that is provided: with %s', async (_, wrap, carrier) => {
+    @Component({ template: '<button (click)="save()">Save</button> <p>{{ shown() }}</p>' })
+    class Photo {
+      readonly #http = inject(HttpClient);
+      readonly shown = signal('');
+      save() {
+        const photo = new File(['frame 7'], 'frame.png', { type: 'image/png' });
+        this.#http
+          .put('/api/photos/p1', photo, { observe: 'events', reportProgress: true })
+          .subscribe((event) => {
+            if (event.type === HttpEventType.UploadProgress)
+              this.shown.set(`${(100 * event.loaded) / event.total!} %`);
+            if (event.type === HttpEventType.Response) this.shown.set(`saved ${event.status}`);
+          });
+      }
+    }
+    const answer = hold();
+    const photo = await isolate(Photo, { wrap: wrap as never, network: { 'PUT /api/photos/:id': answer } });
+    await photo.click(role('button', 'Save'));
+    if (carrier === 'XMLHttpRequest') {
+      await answer.waiting[0]!.upload(0.5);
+      expect(photo).toShow(text(/^\d+\.\d+ %$/));
+    }
+    await answer.release(undefined);
+    expect(photo).toShow(text('saved 204'));
+    expect(photo.requests).toMatchObject([
+      { carrier, from: 'Photo', headers: { 'content-type': 'image/png' } },
+    ]);
   });
 });
 

@@ -119,6 +119,7 @@ export function wire(kit: Kit): void {
         },
       );
       await subject.click(role('button', 'Go'));
+      await subject.eventually(() => saving.waiting.length === 1);
       expect(arrived).toEqual(['h1', 'frame 7']);
       await saving.waiting[0]!.upload(0.4);
       expect(subject).toShow(text('40 %'));

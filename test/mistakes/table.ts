@@ -1,4 +1,5 @@
 import {
+  channel,
   css,
   hold,
   label,
@@ -406,12 +407,50 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       },
     },
     {
-      title: 'A socket',
+      title: 'A socket that no route answers',
       code: "new WebSocket('/live/scales')   // in HiveBoard, or three levels below",
       make: async () => {
         const board = await isolate(HiveBoard, loaded);
         void new WebSocket('/live/scales');
+        await board.takeDown();
+      },
+    },
+    {
+      title: 'A socket that is answered with data',
+      code: "network: { 'WS /live/scales': [31.2] }",
+      make: () => isolate(HiveBoard, { props, network: { ...loaded.network, 'WS /live/scales': [31.2] } }),
+    },
+    {
+      title: 'Events that are answered with data',
+      code: "new EventSource('/live/alerts')   // network: { 'GET /live/alerts': ['swarm'] }",
+      make: async () => {
+        const network = { ...loaded.network, 'GET /live/alerts': ['swarm'] };
+        const board = await isolate(HiveBoard, { props, network });
+        void new EventSource('/live/alerts');
         await board.atRest();
+      },
+    },
+    {
+      title: 'A channel that nobody connected to',
+      code: "await scales.send({ kilograms: 31.2 })   // network: { 'WS /live/scales': scales }",
+      make: async () => {
+        const scales = channel();
+        await isolate(HiveBoard, { props, network: { ...loaded.network, 'WS /live/scales': scales } });
+        await scales.send({ kilograms: 31.2 });
+      },
+    },
+    {
+      title: 'A request that blocks the page',
+      code: "request.open('GET', '/api/hives', false)",
+      make: async () => {
+        const board = await isolate(HiveBoard, loaded);
+        const request = new XMLHttpRequest();
+        request.open('GET', '/api/hives', false);
+        try {
+          request.send();
+        } catch {
+          await board.atRest();
+        }
       },
     },
     {

@@ -25,7 +25,7 @@ export const doubles = {
     ],
     next: [
       f.opened === 0
-        ? "The channel answers a route:   network: { 'WS /…': channel }   (or 'GET /…' for an EventSource)"
+        ? "Look in String(subject.chronicle) for what it connected to, and answer that:   network: { 'WS /…': channel } for a WebSocket, 'GET /…' for an EventSource"
         : 'Where the component connects again after a time, let it pass:   await subject.time.advance(…)',
     ],
   }),

@@ -4,7 +4,8 @@ import { ownerOfCall, runAs } from '../../core/ownership';
 import { settleAnswer, type Settled } from '../../core/settle-answer';
 import type { Stream } from '../../core/stream';
 import { explain } from '../errors';
-import { networkOf, wordRouteThrew, type Network } from '../network';
+import { networkOf, type Network } from '../network';
+import { wordRouteThrew } from '../thrown';
 import { brokenConnection, refuseNobody } from '../nobody';
 import { printAddress } from '../print-address';
 import { goesOn, whyNoSocket } from '../reply-bodies';
@@ -44,7 +45,8 @@ export function connect(wanted: Wanted): Connecting {
   };
 }
 
-async function link(network: Network, wanted: Wanted, ends: (() => void)[]): Promise<Linked> {
+/** Links a socket with what its route answers. @param ends gets what is to be called when it is over */
+export async function link(network: Network, wanted: Wanted, ends: (() => void)[]): Promise<Linked> {
   const { url, protocols, line, below } = wanted;
   const { environment } = network;
   const sent = { body: undefined, carrier: 'WebSocket', below } as const;

@@ -1,5 +1,5 @@
 import { runDue } from '../../core/due';
-import { realm } from '../../core/host';
+import { native, realm } from '../../core/host';
 import { noteMade } from '../../core/left';
 import { printSpan } from '../../core/spans';
 import { ask, type Asking } from '../ask';
@@ -22,7 +22,7 @@ export class EventSource extends Target {
   #retry = usualRetry;
   #lastId = '';
   #asking: Asking | undefined;
-  #abort = new AbortController();
+  #abort = new (native('AbortController'))();
   #callOff: (() => void) | undefined;
   #forget: (() => void) | undefined;
 
@@ -58,7 +58,7 @@ export class EventSource extends Target {
   }
 
   #connect(): void {
-    this.#abort = new AbortController();
+    this.#abort = new (native('AbortController'))();
     const request = new (requestClass())(this.url, {
       headers: { accept: 'text/event-stream', ...(this.#lastId && { 'last-event-id': this.#lastId }) },
       cache: 'no-store',
@@ -99,7 +99,8 @@ export class EventSource extends Target {
       const reader = response.body?.getReader();
       for (;;) {
         const read = await reader?.read();
-        if (this.#asking !== asking || this.readyState === states.CLOSED) return void reader?.cancel();
+        if (this.#asking !== asking || this.readyState === states.CLOSED)
+          return void reader?.cancel().catch(() => undefined);
         if (!read || read.done) break;
         parse(decoder.decode(read.value, { stream: true }));
       }
@@ -144,7 +145,6 @@ interface Listening {
 /** Reads a stream of events as its text arrives. @see https://html.spec.whatwg.org/#event-stream-interpretation */
 export function readEvents(listening: Listening): (text: string) => void {
   let left = '';
-  let isFirst = true;
   let endedInReturn = false;
   let [type, data, id]: [string, string[], string] = ['', [], ''];
   const line = (text: string) => {
@@ -163,8 +163,7 @@ export function readEvents(listening: Listening): (text: string) => void {
     else if (field === 'retry' && /^\d+$/.test(value)) listening.retry(Number(value));
   };
   return (given) => {
-    let text = isFirst ? given.replace(/^\uFEFF/, '') : given;
-    isFirst &&= given === '';
+    let text = given;
     // A line may end in "\r\n", and the two may come apart.
     if (endedInReturn) text = text.replace(/^\n/, '');
     endedInReturn = text.endsWith('\r') || (endedInReturn && text === '');

@@ -3,6 +3,9 @@ import { isEndless } from '../reply-bodies';
 import { isXml, readMime, type Mime } from './headers';
 import { page } from './page';
 
+/** What a page can parse. @see https://html.spec.whatwg.org/#domparsersupportedtype */
+const parsers = ['text/html', 'text/xml', 'application/xml', 'application/xhtml+xml', 'image/svg+xml'];
+
 /** What an XMLHttpRequest has received so far. */
 export class Received {
   response: Response | undefined;
@@ -53,7 +56,9 @@ export class Received {
 
   text(): string {
     if (this.#text?.size === this.size) return this.#text.text;
-    const text = this.#decode(this.#mime.charset);
+    const text = this.#decode(
+      this.#mime.charset ?? readMime(this.response?.headers.get('content-type'))?.charset,
+    );
     this.#text = { size: this.size, text };
     return text;
   }
@@ -87,7 +92,8 @@ export class Received {
     const isHtml = this.#mime.essence === 'text/html';
     const Parser = page['DOMParser'] as typeof DOMParser | undefined;
     if (!Parser || this.size === 0 || !(isHtml || isXml(this.#mime))) return null;
-    const parsed = new Parser().parseFromString(this.text(), isHtml ? 'text/html' : 'application/xml');
+    const parser = parsers.includes(this.#mime.essence) ? this.#mime.essence : 'application/xml';
+    const parsed = new Parser().parseFromString(this.text(), parser as DOMParserSupportedType);
     return !isHtml && parsed.querySelector('parsererror') ? null : parsed;
   }
 

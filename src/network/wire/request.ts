@@ -1,5 +1,6 @@
 import { runDue } from '../../core/due';
 import type { Environment } from '../../core/environment';
+import { native } from '../../core/host';
 import { printSpan } from '../../core/spans';
 import { ask } from '../ask';
 import { refuseSync } from '../carriers';
@@ -9,7 +10,7 @@ import { encodeBody, type Encoded } from './bodies';
 import { isForbidden, isToken, lengthIn } from './headers';
 import { Answer, fail, states } from './answer';
 import { Received } from './received';
-import { makeRequest, readOpened, type Sending } from './sending';
+import { makeRequest, readHeader, readOpened, type Sending } from './sending';
 import { defineConstants, defineHandlers, dispatch, makeEvent, showMembers } from './targets';
 import { isHeard, XMLHttpRequestEventTarget, XMLHttpRequestUpload } from './upload';
 
@@ -40,10 +41,7 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
 
   setRequestHeader(name: string, value: string): void {
     this.#refuseUnlessOpened('setRequestHeader');
-    const text = String(value).replace(/^[\t\n\r ]+|[\t\n\r ]+$/g, '');
-    if (!isToken(String(name))) fail('SyntaxError', `"${String(name)}" is no name of a header`);
-
-    if (/[\0\n\r]|[^\0-\xff]/.test(text)) fail('SyntaxError', `The value of ${name} cannot be sent`);
+    const text = readHeader(String(name), String(value));
     if (isForbidden(name, text)) return;
     const before = this.#headers.find(([other]) => other.toLowerCase() === name.toLowerCase());
     if (before) before[1] += `, ${text}`;
@@ -58,19 +56,20 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
     const hasBody = !/^(GET|HEAD)$/.test(this.#method) && body !== null && body !== undefined;
     const encoded = hasBody ? encodeBody(body) : undefined;
     const sending = this.#start(url, encoded);
+    // An event below may end it.
+    sending.asking.response.then(
+      (response) => void this.#receive(sending, response),
+      () => this.#end(sending, 'error'),
+    );
     this.#answer.received.startsOver();
     this.#fireProgress(this, 'loadstart', 0, 0);
     if (sending.tellsUpload) this.#fireProgress(this.#upload, 'loadstart', 0, sending.size);
     if (this.#sending !== sending) return;
     this.#armTimeout();
-    sending.asking.response.then(
-      (response) => void this.#receive(sending, response),
-      () => this.#end(sending, 'error'),
-    );
   }
 
   #start(url: URL, encoded: Encoded | undefined): Sending {
-    const abort = new AbortController();
+    const abort = new (native('AbortController'))();
     const request = makeRequest(url, encoded, {
       ...{ method: this.#method, headers: this.#headers, signal: abort.signal },
       hasCredentials: this.#hasCredentials,
@@ -98,7 +97,9 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
     const sending = this.#sending;
     this.#stop();
     if (sending) this.#fireEnd(sending, 'abort');
-    if (this.#answer.state === states.DONE) this.#answer.state = states.UNSENT;
+    if (this.#answer.state !== states.DONE) return;
+    this.#answer.state = states.UNSENT;
+    this.#answer.received = new Received();
   }
 
   /** Gives up what is under way, without a word. */
@@ -128,7 +129,7 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
       this.#change(states.HEADERS_RECEIVED);
       const reader = response.body?.getReader();
       for (;;) {
-        if (this.#sending !== sending) return void reader?.cancel();
+        if (this.#sending !== sending) return void reader?.cancel().catch(() => undefined);
         const read = await reader?.read();
         if (this.#sending !== sending) return;
         if (!read || read.done) break;
@@ -149,8 +150,6 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
     sending.callOffTimeout?.();
     const { size } = this.#answer.received;
     const length = lengthIn(response.headers);
-    if (size === 0) this.#fireProgress(this, 'progress', 0, length);
-    if (this.#sending !== sending) return;
     this.#sending = undefined;
     this.#answer.received.isWhole = true;
     this.#change(states.DONE);

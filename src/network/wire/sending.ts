@@ -1,3 +1,4 @@
+import { native } from '../../core/host';
 import { baseAddress, requestClass } from '../globals';
 import { fail } from './answer';
 import { isToken } from './headers';
@@ -34,10 +35,20 @@ export function readOpened(method: string, url: string): { readonly method: stri
   return { method: known.includes(upper) ? upper : method, url: new URL(url, baseAddress()) };
 }
 
+/** The value of a header, as it is sent. @see https://xhr.spec.whatwg.org/#the-setrequestheader()-method */
+export function readHeader(name: string, value: string): string {
+  if (/[^\0-\xff]/.test(value))
+    throw new TypeError('Failed to set a header: its value holds what no byte can');
+  const text = value.replace(/^[\t\n\r ]+|[\t\n\r ]+$/g, '');
+  if (!isToken(name)) fail('SyntaxError', `"${name}" is no name of a header`);
+  if (/[\0\n\r]/.test(text)) fail('SyntaxError', `The value of ${name} cannot be sent`);
+  return text;
+}
+
 /** The request that an XMLHttpRequest sends. @see https://xhr.spec.whatwg.org/#the-send()-method */
 export function makeRequest(url: URL, encoded: Encoded | undefined, opened: Opened): Request {
   const { method, signal } = opened;
-  const headers = new Headers();
+  const headers = new (native('Headers'))();
   for (const [name, value] of opened.headers) headers.append(name, value);
   const given = headers.get('content-type');
   if (encoded?.type && given === null) headers.set('content-type', encoded.type);

@@ -37,7 +37,7 @@ export class WebSocket extends Target {
     super();
     const address = readAddress(String(url), fail);
     const offered = (typeof protocols === 'string' ? [protocols] : [...protocols]).map(String);
-    if (!offered.every(isToken) || new Set(offered.map((one) => one.toLowerCase())).size < offered.length)
+    if (!offered.every(isToken) || new Set(offered).size < offered.length)
       fail('SyntaxError', `${print(offered)} is no list of different protocols`);
     this.url = address.href;
     const below = WebSocket as unknown as () => void;
@@ -56,7 +56,7 @@ export class WebSocket extends Target {
     return {
       deliver: (message) => this.#deliver(message),
       close: (code, reason) => this.#end(code, reason, true),
-      fail: () => this.#lose(),
+      fail: () => this.#end(lost, '', false),
     };
   }
 
@@ -121,7 +121,7 @@ export class WebSocket extends Target {
     const over = this.#owner?.work.begin('channel', this.#what);
     void nextTurn().then(() => {
       over?.();
-      if (wasOpen) this.#end(code ?? 1005, String(reason), true);
+      if (wasOpen) this.#end(code ?? 1005, code === undefined ? '' : String(reason), true);
       else this.#lose();
     });
   }
