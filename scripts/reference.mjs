@@ -46,6 +46,7 @@ await writeFile(
 );
 
 const words = [
+  'channel',
   'css',
   'fail',
   'hold',

@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 72.5,
-  'react.js': 102.5,
-  'vue.js': 104,
-  'angular.js': 107,
-  'jest.js': 28.5,
+  'index.js': 84,
+  'react.js': 113.5,
+  'vue.js': 115,
+  'angular.js': 118.5,
+  'jest.js': 40,
   'seam.js': 12,
 };
 

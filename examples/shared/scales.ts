@@ -2,7 +2,7 @@
 
 const socket = new WebSocket(`${location.origin.replace(/^http/, 'ws')}/live/scales`);
 
-interface Reading {
+export interface Reading {
   hiveId: string;
   /** Kilograms. */
   kilograms: number;

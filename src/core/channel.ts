@@ -134,10 +134,14 @@ interface State {
  * and the test sends, closes and breaks. After it was closed or broken, a component may connect again.
  *
  * @example
- * const scales = channel<Reading>();
- * const feed = await isolate(ScaleFeed, { props: { hiveId: 'h1' }, network: { 'WS /live/scales': scales } });
- * await scales.send({ hiveId: 'h1', kilograms: 31.4 });
- * expect(feed).toShow(text('31.4 kg'));
+ * const scales = channel<{ kilograms: number }>();
+ * const bench = await open({ network: { 'WS /live/scales': scales } });
+ * const heard: unknown[] = [];
+ * const socket = await bench.run(() => new WebSocket('/live/scales'));
+ * socket.onmessage = ({ data }) => heard.push(data);
+ * await scales.send({ kilograms: 31.4 });
+ * expect(heard).toEqual(['{"kilograms":31.4}']);
+ * socket.close();
  */
 export function channel<Sent = unknown, Received = unknown>(): Channel<Sent, Received> {
   const memory = new Memory<State>(() => ({ all: [], received: [] }));

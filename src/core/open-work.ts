@@ -68,6 +68,9 @@ export class OpenWork {
     };
   }
 
+  /** How many promises that the test's own code gave as answers are pending: they settle at a time nobody knows. */
+  promised = 0;
+
   /** Everything that is open, timers last. */
   get open(): readonly OpenItem[] {
     return [...(this.#items ?? []), ...(this.#timers ?? [])];

@@ -34,7 +34,7 @@ export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settl
   for (;;) {
     current = typeof current === 'function' ? asker.call(current as () => unknown) : current;
     // Await only what has to be awaited: each further turn delays rendering.
-    if (isPromise(current)) current = await current;
+    if (isPromise(current)) current = await promised(current, environment);
     if (typeof current === 'function') continue;
     if (!isArranged(current)) {
       await passGate(asker);
@@ -60,6 +60,20 @@ export async function settleAnswer(answer: unknown, asker: Asker): Promise<Settl
       default:
         return current satisfies never;
     }
+  }
+}
+
+async function promised(
+  answer: PromiseLike<unknown>,
+  environment: Environment | undefined,
+): Promise<unknown> {
+  if (!environment) return answer;
+  environment.work.promised++;
+  try {
+    return await answer;
+  } finally {
+    environment.work.promised--;
+    environment.work.onChange?.();
   }
 }
 

@@ -141,7 +141,9 @@ function isStill({ stage, isAwaited }: Wait): boolean {
     ({ playState }) => playState === 'running',
   );
   const isAlone = shared.environments.size === 1;
-  return isAwaited() && isAlone && !others && !isAnimated && !stage.isBusy;
+  return (
+    isAwaited() && isAlone && !others && !isAnimated && !stage.isBusy && stage.environment.work.promised === 0
+  );
 }
 
 // What nothing reports (the test beginning to await this step, a source we cannot see) is noticed by this.

@@ -387,27 +387,27 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     expect(stamped).toEqual(['/api/hives/h1', '/api/hives']);
   });
 
+  @Component({ template: '<button (click)="save()">Save</button> <p>{{ shown() }}</p>' })
+  class Photo {
+    readonly #http = inject(HttpClient);
+    readonly shown = signal('');
+    save() {
+      const photo = new File(['frame 7'], 'frame.png', { type: 'image/png' });
+      this.#http
+        .put('/api/photos/p1', photo, { observe: 'events', reportProgress: true })
+        .subscribe((event) => {
+          if (event.type === HttpEventType.UploadProgress)
+            this.shown.set(`${(100 * event.loaded) / event.total!} %`);
+          if (event.type === HttpEventType.Response) this.shown.set(`saved ${event.status}`);
+        });
+    }
+  }
   it.each<[string, unknown[], string]>([
     ['nothing', [], 'fetch'],
     ['provideHttpClient()', [provideHttpClient()], 'XMLHttpRequest'],
     ['HttpClientModule', [HttpClientModule], 'XMLHttpRequest'],
     ['withFetch()', [provideHttpClient(withFetch())], 'fetch'],
   ])('sends by the backend that is provided: with %s', async (_, wrap, carrier) => {
-    @Component({ template: '<button (click)="save()">Save</button> <p>{{ shown() }}</p>' })
-    class Photo {
-      readonly #http = inject(HttpClient);
-      readonly shown = signal('');
-      save() {
-        const photo = new File(['frame 7'], 'frame.png', { type: 'image/png' });
-        this.#http
-          .put('/api/photos/p1', photo, { observe: 'events', reportProgress: true })
-          .subscribe((event) => {
-            if (event.type === HttpEventType.UploadProgress)
-              this.shown.set(`${(100 * event.loaded) / event.total!} %`);
-            if (event.type === HttpEventType.Response) this.shown.set(`saved ${event.status}`);
-          });
-      }
-    }
     const answer = hold();
     const photo = await isolate(Photo, { wrap: wrap as never, network: { 'PUT /api/photos/:id': answer } });
     await photo.click(role('button', 'Save'));

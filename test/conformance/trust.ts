@@ -103,7 +103,9 @@ export function trust(kit: Kit): void {
     });
 
     it('data stands where a socket is answered', async () => {
-      const failure = await failureOf(() => isolate(Board, { ...loaded, network: { 'WS /live/scales': [31.2] } }));
+      const failure = await failureOf(() =>
+        isolate(Board, { ...loaded, network: { 'WS /live/scales': [31.2] } }),
+      );
       expect(failure.code).toBe('SIM-ROUTE-ANSWER');
       expect(failure.message).toMatch(/\[31\.2\] does not say[^]*channel\(\)/);
     });

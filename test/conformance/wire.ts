@@ -1,4 +1,5 @@
 import { channel, fail, hold, inTurn, later, role, stream, takeDown, text } from 'simulacra';
+import { startTimer } from './captured';
 import type { Kit } from './specification';
 import type { Play } from './time';
 import { failureOf } from './trust';
@@ -150,6 +151,18 @@ export function wire(kit: Kit): void {
       expect((await failureOf(() => first!.release({}))).code).toBe('SIM-HOLD-TWICE');
       await second!.release({ name: 'Borage' });
       expect(subject).toShow(text('200 Borage'));
+    });
+
+    it('is waited for while the test works on the answer', async () => {
+      const network = {
+        'GET /api/hives/:hiveId': async () => {
+          // A timer that nothing sees.
+          await new Promise((resolve) => startTimer(resolve, 60));
+          return { name: 'Clover' };
+        },
+      };
+      const subject = await live(get, { network });
+      expect(await subject.appears(text('200 Clover'))).toBeDefined();
     });
 
     it('refuses to block the page, with what to write', async () => {

@@ -1,7 +1,8 @@
 import 'simulacra/jest';
 import { signal } from '@angular/core';
-import { role, spy, swap, text } from 'simulacra';
+import { channel, role, spy, swap, text } from 'simulacra';
 import { isolate } from 'simulacra/angular';
+import type { Reading } from '../../shared/scales';
 import { UNITS } from '../src/units';
 
 const props = { hiveId: 'h1' };
@@ -37,4 +38,17 @@ test('each reading is shown as it comes, the real function over no socket', asyn
   await feed.atRest();
   expect(feed).toShow(text('30.5 kg'));
   expect(feed.given(scales).listenToScale.calls[0]?.[0]).toBe('h1');
+});
+
+test('the socket that the module opens while it loads is answered', async () => {
+  const scales = channel<Reading>();
+  const network = { 'WS /live/scales': scales };
+  // It stays open for as long as the application runs.
+  const feed = await isolate(scaleFeed, { props, network, leaks: ['a WebSocket to /live/scales'] });
+  expect(feed).toShow(role('status', 'Waiting for the scale'));
+  await scales.send({ hiveId: 'h7', kilograms: 12 });
+  await scales.send({ hiveId: 'h1', kilograms: 30.5 });
+  expect(feed).toShow(text('30.5 kg'));
+  await scales.send({ hiveId: 'h1', kilograms: 30.7 });
+  expect(feed).toShow(text('30.7 kg'));
 });

@@ -1,6 +1,7 @@
 import 'simulacra/jest';
-import { role, swap, text } from 'simulacra';
+import { channel, role, swap, text } from 'simulacra';
 import { isolate } from 'simulacra/react';
+import type { Reading } from '../../shared/scales';
 import { UnitsContext } from '../src/units';
 
 const props = { hiveId: 'h1' };
@@ -32,4 +33,17 @@ test('each reading is shown as it comes, the real hook over no socket', async ()
   tell(30.5);
   await feed.atRest();
   expect(feed).toShow(text('30.5 kg'));
+});
+
+test('the socket that the module opens while it loads is answered', async () => {
+  const scales = channel<Reading>();
+  const network = { 'WS /live/scales': scales };
+  // It stays open for as long as the application runs.
+  const feed = await isolate(scaleFeed, { props, network, leaks: ['a WebSocket to /live/scales'] });
+  expect(feed).toShow(role('status', 'Waiting for the scale'));
+  await scales.send({ hiveId: 'h7', kilograms: 12 });
+  await scales.send({ hiveId: 'h1', kilograms: 30.5 });
+  expect(feed).toShow(text('30.5 kg'));
+  await scales.send({ hiveId: 'h1', kilograms: 30.7 });
+  expect(feed).toShow(text('30.7 kg'));
 });

@@ -1,7 +1,8 @@
 import 'simulacra/jest';
-import { role, swap, text } from 'simulacra';
+import { channel, role, swap, text } from 'simulacra';
 import { isolate } from 'simulacra/vue';
 import { ref } from 'vue';
+import type { Reading } from '../../shared/scales';
 import { UnitsKey, type Units } from '../src/units';
 
 const props = { hiveId: 'h1' };
@@ -39,4 +40,17 @@ test('each reading is shown as it comes, the real composable over no socket', as
   tell(30.5);
   await feed.atRest();
   expect(feed).toShow(text('30.5 kg'));
+});
+
+test('the socket that the module opens while it loads is answered', async () => {
+  const scales = channel<Reading>();
+  const network = { 'WS /live/scales': scales };
+  // It stays open for as long as the application runs.
+  const feed = await isolate(scaleFeed, { props, network, leaks: ['a WebSocket to /live/scales'] });
+  expect(feed).toShow(role('status', 'Waiting for the scale'));
+  await scales.send({ hiveId: 'h7', kilograms: 12 });
+  await scales.send({ hiveId: 'h1', kilograms: 30.5 });
+  expect(feed).toShow(text('30.5 kg'));
+  await scales.send({ hiveId: 'h1', kilograms: 30.7 });
+  expect(feed).toShow(text('30.7 kg'));
 });
