@@ -43,6 +43,24 @@ export const registry = {
     nearest: f.nearest && `'${f.nearest}'`,
     next: ['Remove the route, or find out why the component does not send this request.'],
   }),
+  'SIM-ROUTE-TIMES': (f: { subject: string; route: string; times: number; asked: string[] }): Report => ({
+    head: `The route ${f.route} was asked for ${often(f.asked.length)} instead of ${often(f.times)}.`,
+    there: [
+      f.asked.length ? `${f.subject} asked for ${list(f.asked, 20)}.` : `${f.subject} asked nothing of it.`,
+    ],
+    next: ['When and why each was sent:   String(subject.chronicle)'],
+  }),
+  'SIM-ROUTE-UNKNOWN': (f: {
+    subject: string;
+    route: string;
+    routes: readonly string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.subject} has no route "${f.route}".`,
+    there: [f.routes.length ? `Its routes are ${list(f.routes)}.` : 'It has no routes at all.'],
+    nearest: f.nearest && `'${f.nearest}'`,
+    next: ['A route is named here as it is written under network.'],
+  }),
   'SIM-ROUTE-SYNTAX': (f: { route: string; why: string; nearest?: string | undefined }): Report => ({
     head: `"${f.route}" is no route: ${f.why}.`,
     there: ['A route is a method and a URL pattern, with a query if that matters.'],
@@ -103,6 +121,8 @@ export interface UnmatchedRequest {
   readonly nearest?: string | undefined;
   readonly differs?: string | undefined;
 }
+
+const often = (times: number) => ['never', 'once', 'twice'][times] ?? `${times} times`;
 
 const by = ({ carrier, from }: UnmatchedRequest) =>
   `${carrier === 'fetch' ? '' : ` (${carrier})`}${from ? `, asked by ${from}` : ''}`;

@@ -6,6 +6,7 @@ import { nearest } from '../core/near';
 import { siteIn } from '../core/origin';
 import { print } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
+import { makeRequests, refuseUnknown, type AskedRequest } from './asked';
 import { explain, mostListed, refuse, type Carrier, type UnmatchedRequest } from './errors';
 import { addressOfRedirect, arrive, conditional, makeOpaque, makeRedirected } from './arrive';
 import { rawBodyOf, requestClass, watchReading } from './globals';
@@ -16,28 +17,6 @@ import { wordRouteThrew } from './thrown';
 import { arriveFrom, makeFailedResponse, makeResponse } from './reply';
 import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
-
-/** A request the subject made. */
-export interface AskedRequest {
-  readonly method: string;
-  readonly url: string;
-  /** The address as routes are written: without the origin, where that is the page's own. */
-  readonly path: string;
-  /** The route that answered, as the user wrote it; undefined where none did. */
-  readonly route: string | undefined;
-  readonly params: Record<string, string>;
-  /** By name, in lower case. */
-  readonly headers: Record<string, string>;
-  /** What was sent: parsed where it is JSON, else as it was given; undefined for none. */
-  readonly body: unknown;
-  readonly carrier: Carrier;
-  /** The component that asked, where that is known. */
-  readonly from: string | undefined;
-  /** Milliseconds since the subject was asked for, on its clock. */
-  readonly at: number;
-  /** The status of the answer, once there is one; 0 for a broken connection. */
-  status: number | undefined;
-}
 
 /** How a request is sent. */
 export interface Sent {
@@ -68,7 +47,10 @@ export const networkOf = (environment: Environment) => environment.network as Ne
 
 /** The routes of one subject, and what was asked of them. */
 export class Network {
-  readonly requests: AskedRequest[] = [];
+  readonly requests = makeRequests(
+    () => this.environment.name,
+    () => this.#routes.map(({ key }) => key),
+  );
   readonly unmatched: UnmatchedRequest[] = [];
   readonly #routes: readonly Route[];
 
@@ -278,15 +260,24 @@ export class Network {
     return explain('SIM-REQUEST-UNMATCHED', { subject: name, requests, routes }, { chronicle });
   }
 
-  /** @throws SIM-ROUTE-UNUSED where a route was never asked for */
-  refuseUnused(calledAt: Error): void {
-    const asked = this.requests.map(({ method, url }) => `${method} ${printAddress(new URL(url))}`);
-    const unused = this.#routes
-      .map(({ key }) => key)
-      .filter((key) => !this.requests.some(({ route }) => route === key));
+  /**
+   * @param counts how often routes have to be asked for; those not named here, at least once
+   * @throws SIM-ROUTE-UNUSED where a route was never asked for, SIM-ROUTE-TIMES where one was not asked for as often
+   */
+  refuseUnused(calledAt: Error, counts: Readonly<Record<string, number>> = {}): void {
+    const routes = this.#routes.map(({ key }) => key);
+    const { name } = this.environment;
+    const words = ({ method, path }: AskedRequest) => `${method} ${path}`;
+    for (const [route, times] of Object.entries(counts)) {
+      if (!routes.includes(route)) refuseUnknown(name, route, routes, calledAt);
+      const asked = this.requests.of(route).map(words);
+      if (asked.length !== times)
+        refuse('SIM-ROUTE-TIMES', { subject: name, route, times, asked }, { calledAt });
+    }
+    const asked = this.requests.map(words);
+    const unused = routes.filter((key) => counts[key] === undefined && this.requests.of(key).length === 0);
     if (unused.length === 0) return;
     const near = nearest(unused[0]!, asked);
-    const fields = { subject: this.environment.name, unused, asked, nearest: near };
-    refuse('SIM-ROUTE-UNUSED', fields, { calledAt });
+    refuse('SIM-ROUTE-UNUSED', { subject: name, unused, asked, nearest: near }, { calledAt });
   }
 }

@@ -158,7 +158,8 @@ class View implements Omit<Subject, 'part' | 'given'> {
   }
 
   readonly atRest = () => this.#step('atRest', () => this.#stage.atRest());
-  readonly everyRouteAsked = () => this.#stage.network.refuseUnused(this.#here('everyRouteAsked'));
+  readonly everyRouteAsked = (counts?: Readonly<Record<string, number>>) =>
+    this.#stage.network.refuseUnused(this.#here('everyRouteAsked'), counts);
   readonly outline = ({ depth = Infinity }: { readonly depth?: number } = {}) => {
     this.#stage.refuseGone('outline()', this.#here('outline'));
     const { mounted, container } = this.#stage;

@@ -4,7 +4,7 @@ import { calledFrom } from '../core/errors/called-from';
 import { runAs } from '../core/ownership';
 import { makeStep } from '../core/step';
 import { loadPatterns, needsPatterns } from '../network/patterns';
-import type { AskedRequest } from '../network/network';
+import type { AskedRequests } from '../network/asked';
 import { enterSurroundings, guard, putUp } from './beginning';
 import { refuse } from './errors';
 import { explained } from './explained';
@@ -33,7 +33,7 @@ export interface Bench {
   /** Everything that happened so far, in order. */
   readonly chronicle: Chronicle;
   /** Every request so far, in order. */
-  readonly requests: readonly AskedRequest[];
+  readonly requests: AskedRequests;
   /** The time. It stands still with the option `time: 'virtual'`. */
   readonly time: Time;
   /** What the page is like, to be changed during a test. */
@@ -48,8 +48,13 @@ export interface Bench {
   eventually<T>(check: () => T | Promise<T>, patience?: Patience): Promise<T>;
   /** Resolves when no work is pending. */
   atRest(): Promise<void>;
-  /** Checks that every route was requested. @throws SIM-ROUTE-UNUSED */
-  everyRouteAsked(): void;
+  /**
+   * Checks that the code requested every route.
+   *
+   * @param counts how often routes must have been requested; the others, at least once: `{ 'POST /api/hives': 1 }`
+   * @throws SIM-ROUTE-UNUSED, SIM-ROUTE-TIMES, SIM-ROUTE-UNKNOWN
+   */
+  everyRouteAsked(counts?: Readonly<Record<string, number>>): void;
   /** Ends it before the test does. @throws all problems of the test so far */
   takeDown(): Promise<void>;
 }
@@ -126,7 +131,8 @@ function makeBench(ground: Ground): Bench {
         waitForCheck({ stage: ground, patience, calledAt, isAwaited }, check),
       ),
     atRest: () => step('atRest', () => ground.atRest()),
-    everyRouteAsked: () => ground.network.refuseUnused(calledFrom('everyRouteAsked', bench.everyRouteAsked)),
+    everyRouteAsked: (counts) =>
+      ground.network.refuseUnused(calledFrom('everyRouteAsked', bench.everyRouteAsked), counts),
     takeDown: () =>
       makeStep('takeDown', calledFrom('takeDown', bench.takeDown), ground.environment.takeDown()),
   };

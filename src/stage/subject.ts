@@ -1,7 +1,7 @@
 import type { Swap } from '../seam/swap';
 import type { Chronicle } from '../core/chronicle';
 import type { StandIn } from '../core/stand-in';
-import type { AskedRequest } from '../network/network';
+import type { AskedRequests } from '../network/asked';
 import type { Locator } from '../page/locators';
 import type { Pasted, TypeWhere } from '../page/gestures/acts';
 import type { Distance } from '../page/gestures/drag';
@@ -63,7 +63,7 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   /** Everything that happened so far, in order. */
   readonly chronicle: Chronicle;
   /** Every request so far, in order. */
-  readonly requests: readonly AskedRequest[];
+  readonly requests: AskedRequests;
 
   /** Finds exactly one element. @throws SIM-FIND-NONE (or a more precise code), SIM-FIND-MANY */
   find(locator: Locator): HTMLElement;
@@ -148,8 +148,13 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   readonly outputs: Outputs;
   /** Resolves when no work is pending. */
   atRest(): Promise<void>;
-  /** Checks that the component requested every route. @throws SIM-ROUTE-UNUSED */
-  everyRouteAsked(): void;
+  /**
+   * Checks that the component requested every route.
+   *
+   * @param counts how often routes must have been requested; the others, at least once: `{ 'POST /api/hives': 1 }`
+   * @throws SIM-ROUTE-UNUSED, SIM-ROUTE-TIMES, SIM-ROUTE-UNKNOWN
+   */
+  everyRouteAsked(counts?: Readonly<Record<string, number>>): void;
   /** Prints the component tree. `depth` limits the levels of components. */
   outline(options?: { readonly depth?: number }): string;
   /** Unmounts the subject before the test ends. @throws all problems of the test so far */

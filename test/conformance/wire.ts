@@ -348,6 +348,34 @@ export function wire(kit: Kit): void {
     expect(subject).toShow(text('broke off'));
   });
 
+  it('requests are told by route, and counted', async () => {
+    const network = { 'GET /api/hives/:hiveId': { name: 'Anemone' }, 'GET /api/broken': fail() };
+    const start = (show: (text: string) => void) => {
+      for (const path of ['/api/hives/h1', '/api/hives/h2', '/api/broken']) request('GET', path, show);
+    };
+    const subject = await live({ start }, { network });
+    const hives = subject.requests.of('GET /api/hives/:hiveId');
+    expect(hives.map(({ params, status }: Any) => [params.hiveId, status])).toEqual([
+      ...[
+        ['h1', 200],
+        ['h2', 200],
+      ],
+    ]);
+    expect(JSON.parse(JSON.stringify(hives[0]))).toMatchObject({
+      path: '/api/hives/h1',
+      headers: { accept: '*/*' },
+    });
+    subject.everyRouteAsked({ 'GET /api/hives/:hiveId': 2 });
+    const refusal = (work: () => unknown) => failureOf(async () => work());
+    const { code, message } = await refusal(() => subject.everyRouteAsked({ 'GET /api/broken': 2 }));
+    expect(code).toBe('SIM-ROUTE-TIMES');
+    expect(message).toMatch(/was asked for once instead of twice/);
+    const unknown = await refusal(() => subject.requests.of('GET /api/hives/:id'));
+    expect([unknown.code, unknown.fields]).toMatchObject([
+      ...['SIM-ROUTE-UNKNOWN', { nearest: 'GET /api/hives/:hiveId' }],
+    ]);
+  });
+
   it('a beacon is a request', async () => {
     const subject = await live(
       { press: (show) => show(String(navigator.sendBeacon('/api/seen', JSON.stringify({ hive: 'h1' })))) },

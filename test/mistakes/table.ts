@@ -407,6 +407,16 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       },
     },
     {
+      title: 'A route that is asked too often',
+      code: "board.everyRouteAsked({ 'GET /api/hives': 0 })",
+      make: async () => (await isolate(HiveBoard, loaded)).everyRouteAsked({ 'GET /api/hives': 0 }),
+    },
+    {
+      title: 'Requests of a route that does not exist',
+      code: "board.requests.of('GET /api/hive')",
+      make: async () => (await isolate(HiveBoard, loaded)).requests.of('GET /api/hive'),
+    },
+    {
       title: 'A socket that no route answers',
       code: "new WebSocket('/live/scales')   // in HiveBoard, or three levels below",
       make: async () => {

@@ -1,0 +1,63 @@
+import { calledFrom } from '../core/errors/called-from';
+import { nearest } from '../core/near';
+import { refuse, type Carrier } from './errors';
+
+/** A request the subject made. */
+export interface AskedRequest {
+  readonly method: string;
+  readonly url: string;
+  /** The address as routes are written: without the origin, where that is the page's own. */
+  readonly path: string;
+  /** The route that answered, as the user wrote it; undefined where none did. */
+  readonly route: string | undefined;
+  readonly params: Record<string, string>;
+  /** By name, in lower case. */
+  readonly headers: Record<string, string>;
+  /** What was sent: parsed where it is JSON, else as it was given; undefined for none. */
+  readonly body: unknown;
+  readonly carrier: Carrier;
+  /** The component that asked, where that is known. */
+  readonly from: string | undefined;
+  /** Milliseconds since the subject was asked for, on its clock. */
+  readonly at: number;
+  /** The status of the answer, once there is one; 0 for a broken connection. */
+  status: number | undefined;
+}
+
+/** The requests of a subject, oldest first. */
+export interface AskedRequests extends ReadonlyArray<AskedRequest> {
+  /**
+   * The requests that one route answered.
+   *
+   * @param route as it is written under `network`
+   * @throws SIM-ROUTE-UNKNOWN
+   */
+  of(route: string): AskedRequest[];
+}
+
+/** A list of requests that can be asked for those of a route. @param routes the routes there are, as they are written */
+export function makeRequests(
+  subject: () => string,
+  routes: () => readonly string[],
+): AskedRequest[] & AskedRequests {
+  const requests: AskedRequest[] = [];
+  const of = (route: string): AskedRequest[] => {
+    if (!routes().includes(route)) refuseUnknown(subject(), route, routes(), calledFrom('of', of));
+    return requests.filter((one) => one.route === route);
+  };
+  return Object.defineProperty(requests, 'of', { value: of }) as AskedRequest[] & AskedRequests;
+}
+
+/** @throws SIM-ROUTE-UNKNOWN */
+export function refuseUnknown(
+  subject: string,
+  route: string,
+  routes: readonly string[],
+  calledAt: Error,
+): never {
+  return refuse(
+    'SIM-ROUTE-UNKNOWN',
+    { subject, route, routes, nearest: nearest(route, routes) },
+    { calledAt },
+  );
+}
