@@ -1,6 +1,7 @@
 import type { Environment } from '../core/environment';
 import { ownerOfCall } from '../core/ownership';
-import { networkOf, type Sent } from './network';
+import type { Sent } from './asked';
+import { networkOf } from './network';
 import { refuseNobody } from './nobody';
 import { printAddress } from './print-address';
 

@@ -1,6 +1,7 @@
 import { calledFrom } from '../core/errors/called-from';
 import { nearest } from '../core/near';
 import { refuse, type Carrier } from './errors';
+import type { Params, Route } from './routes';
 
 /** A request the subject made. */
 export interface AskedRequest {
@@ -22,6 +23,30 @@ export interface AskedRequest {
   readonly at: number;
   /** The status of the answer, once there is one; 0 for a broken connection. */
   status: number | undefined;
+}
+
+/** How a request is sent. */
+export interface Sent {
+  /** What it was given as its body, parsed where it is JSON. */
+  readonly body: unknown;
+  readonly carrier: Carrier;
+  /** The function that was called to send it. */
+  readonly below: (...args: never[]) => unknown;
+  /** Told how much of the body was sent, as a part of 1. */
+  readonly onUpload?: (part: number) => void;
+  /** The name of an operation. */
+  readonly name?: string;
+  /** How many redirects it has followed. */
+  readonly hops?: number;
+}
+
+/** A request that is written down. */
+export interface Begun {
+  readonly asked: AskedRequest;
+  /** As it is printed. */
+  readonly what: string;
+  readonly url: URL;
+  readonly found: { readonly route: Route; readonly params: Params } | undefined;
 }
 
 /** The requests of a subject, oldest first. */

@@ -61,6 +61,34 @@ export const registry = {
     nearest: f.nearest && `'${f.nearest}'`,
     next: ['A route is named here as it is written under network.'],
   }),
+  'SIM-GRAPHQL-LACKS': (f: {
+    route: string;
+    lacking: readonly string[];
+    has: readonly string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `The answer of ${f.route} lacks ${list(
+      f.lacking.map((path) => `"${path}"`),
+      6,
+    )}, which the operation selects.`,
+    there: [f.has.length ? `There it has ${list(f.has)}.` : 'There it has nothing.'],
+    nearest: f.nearest && `${f.nearest}:   it was answered, and is not what was selected`,
+    next: ['A server sends every field that is selected, null where it has no value.'],
+  }),
+  'SIM-GRAPHQL-DOCUMENT': (f: {
+    route: string;
+    why: string;
+    at?: string | undefined;
+    line?: string | undefined;
+  }): Report => ({
+    head: `The document that was sent for ${f.route} cannot be read: ${f.why}`,
+    there: f.line ? [`At ${f.at}:   ${f.line}`] : [],
+    next: ['A server refuses it. Mend it where the component builds it.'],
+  }),
+  'SIM-GRAPHQL-PACKAGE': (f: { route: string }): Report => ({
+    head: `The answer of ${f.route} cannot be compared with what was selected, because the package graphql is missing.`,
+    next: ['Install it:   npm install --save-dev graphql'],
+  }),
   'SIM-ROUTE-SYNTAX': (f: { route: string; why: string; nearest?: string | undefined }): Report => ({
     head: `"${f.route}" is no route: ${f.why}.`,
     there: ['A route is a method and a URL pattern, with a query if that matters.'],

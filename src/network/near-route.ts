@@ -1,4 +1,5 @@
 import { distance } from '../core/near';
+import { isOperationKind } from './operations';
 import type { Route } from './routes';
 
 interface Near {
@@ -11,6 +12,7 @@ interface Near {
 export function nearestRoute(method: string, url: URL, routes: readonly Route[]): Near | undefined {
   let best: (Near & { score: number }) | undefined;
   for (const route of routes) {
+    if (isOperationKind(route.method) !== isOperationKind(method)) continue;
     const path = comparePaths(url, route);
     const query = compareQueries(url, route);
     const methodDiffers = route.method !== method;
@@ -38,10 +40,10 @@ function comparePaths(url: URL, route: Route): { score: number; differs: string 
   }
   const wanted = (absolute?.[2] ?? route.path).split('/').filter(Boolean);
   const asked = url.pathname.split('/').filter(Boolean);
-  if (wanted.length === asked.length) return compareSegments(wanted, asked);
+  if (wanted.length === asked.length) return compareSegments(route.method, wanted, asked);
   const [long, short] = wanted.length > asked.length ? [wanted, asked] : [asked, wanted];
   const missing = long.slice(0, long.length - short.length);
-  if (compareSegments(long.slice(missing.length), short).score === 0) {
+  if (compareSegments(route.method, long.slice(missing.length), short).score === 0) {
     const who = long === wanted ? ['the route', 'the request'] : ['the request', 'the route'];
     return {
       score: 1,
@@ -49,19 +51,24 @@ function comparePaths(url: URL, route: Route): { score: number; differs: string 
     };
   }
   const extra = long.slice(short.length).join('/');
-  const same = compareSegments(long.slice(0, short.length), short).score;
+  const same = compareSegments(route.method, long.slice(0, short.length), short).score;
   const who = long === wanted ? 'route' : 'request';
   return { score: 2 + same, differs: `the length of the path: the ${who} goes on with /${extra}` };
 }
 
-function compareSegments(wanted: string[], asked: string[]): { score: number; differs: string } {
+function compareSegments(
+  method: string,
+  wanted: string[],
+  asked: string[],
+): { score: number; differs: string } {
   let score = 0;
   const differing: string[] = [];
   wanted.forEach((segment, at) => {
     const other = asked[at]!;
     if (segment === other || /[:*{(]/.test(segment)) return;
     score += distance(segment, other) <= 2 ? 1 : 3;
-    differing.push(`the path segment: the route has "${segment}", the request "${other}"`);
+    const what = isOperationKind(method) ? 'name' : 'path segment';
+    differing.push(`the ${what}: the route has "${segment}", the request "${other}"`);
   });
   return { score, differs: differing.join('; and ') };
 }

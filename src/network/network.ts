@@ -6,8 +6,10 @@ import { nearest } from '../core/near';
 import { siteIn } from '../core/origin';
 import { print } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
-import { makeRequests, refuseUnknown, type AskedRequest } from './asked';
-import { explain, mostListed, refuse, type Carrier, type UnmatchedRequest } from './errors';
+import { answerOperations } from './graphql/answer';
+import { addressOfOperation, isOperationKind, readOperations, type Operation } from './operations';
+import { makeRequests, refuseUnknown, type AskedRequest, type Begun, type Sent } from './asked';
+import { explain, mostListed, refuse, type UnmatchedRequest } from './errors';
 import { addressOfRedirect, arrive, conditional, makeOpaque, makeRedirected } from './arrive';
 import { rawBodyOf, requestClass, watchReading } from './globals';
 import { nearestRoute } from './near-route';
@@ -17,28 +19,6 @@ import { wordRouteThrew } from './thrown';
 import { arriveFrom, makeFailedResponse, makeResponse } from './reply';
 import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
-
-/** How a request is sent. */
-export interface Sent {
-  /** What it was given as its body, parsed where it is JSON. */
-  readonly body: unknown;
-  readonly carrier: Carrier;
-  /** The function that was called to send it. */
-  readonly below: (...args: never[]) => unknown;
-  /** Told how much of the body was sent, as a part of 1. */
-  readonly onUpload?: (part: number) => void;
-  /** How many redirects it has followed. */
-  readonly hops?: number;
-}
-
-/** A request that is written down. */
-export interface Begun {
-  readonly asked: AskedRequest;
-  /** As it is printed. */
-  readonly what: string;
-  readonly url: URL;
-  readonly found: { readonly route: Route; readonly params: Params } | undefined;
-}
 
 const mostHops = 20;
 
@@ -79,7 +59,7 @@ export class Network {
   /** Writes a request down, and looks for its route. */
   begin(method: string, url: URL, sent: Sent, headers?: Headers): Begun {
     const found = this.find(method, url);
-    const path = printAddress(url);
+    const path = sent.name ?? printAddress(url);
     const what = `${method} ${path}`;
     const { chronicle } = this.environment;
     const from = this.environment.running();
@@ -104,6 +84,15 @@ export class Network {
     return { asked, what, url, found };
   }
 
+  /** Writes an operation down, and looks for its route. */
+  beginOperation(operation: Operation, url: string, sent: Sent, headers?: Headers): Begun {
+    const { kind, variables } = operation;
+    const { href } = new URL(url);
+    const own = { ...sent, body: variables, name: operation.name };
+    const begun = this.begin(kind, addressOfOperation(operation), own, headers);
+    return { ...begun, asked: Object.assign(begun.asked, { url: href }) };
+  }
+
   /** Breaks what reaches no route. @throws TypeError as fetch does */
   async refuseUnreached(begun: Begun, sent: Sent): Promise<void> {
     if (!connection.isOnline) await this.#breakOffline(begun);
@@ -112,7 +101,14 @@ export class Network {
 
   /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
   async answer(request: Request, sent: Sent): Promise<Response> {
-    const begun = this.begin(request.method, new URL(request.url), sent, request.headers);
+    const url = new URL(request.url);
+    const operations = this.find(request.method, url) ? undefined : readOperations(url, sent.body);
+    if (operations) {
+      const response = await answerOperations(this, request, sent, operations);
+      const { environment } = this;
+      return watchReading(arriveFrom(request.url, response), environment, url.pathname, isEndless(response));
+    }
+    const begun = this.begin(request.method, url, sent, request.headers);
     const { asked, what, found } = begun;
     const { chronicle } = this.environment;
     request.signal.addEventListener('abort', () => {
@@ -228,7 +224,7 @@ export class Network {
       },
       from: asked.from,
       get nearest() {
-        return near() && `${method} ${printPath(url)}`;
+        return near() && (isOperationKind(method) ? what : `${method} ${printPath(url)}`);
       },
       get differs() {
         return near()?.differs;

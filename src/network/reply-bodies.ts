@@ -22,6 +22,12 @@ const endless = new WeakSet<object>();
 /** True for a response whose body ends only when the test ends it. */
 export const isEndless = (response: Response): boolean => endless.has(response);
 
+/** Marks a response as one whose body ends only when the test ends it. */
+export function markEndless(response: Response): Response {
+  endless.add(response);
+  return response;
+}
+
 interface Asked {
   readonly environment: Environment;
   readonly request: Request;
@@ -79,8 +85,7 @@ export function makeStreamed(source: Stream<unknown> | Channel, asked: Asked): R
     statusText: 'OK',
     headers: { 'content-type': type },
   });
-  endless.add(response);
-  return response;
+  return markEndless(response);
 }
 
 const isBinary = (value: unknown): boolean => ArrayBuffer.isView(value) || isA(value, 'ArrayBuffer');

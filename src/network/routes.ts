@@ -1,13 +1,18 @@
 import { nearest } from '../core/near';
 import { refuse } from './errors';
 import { isArranged } from '../core/answers';
+import { isError } from '../core/is-error';
 import { print } from '../core/print';
+import { isOperationKind, operationKinds } from './operations';
 import { compile, decode, type Pattern } from './patterns';
 import { whyUnsendable } from './reply';
-import { whyNoSocket } from './reply-bodies';
+import { goesOn, whyNoSocket } from './reply-bodies';
 
-/** The methods a route can have: those of HTTP, and `WS` for a WebSocket. */
-export const methods = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS', 'WS'] as const;
+/** The methods a route can have: those of HTTP, `WS` for a WebSocket, and the kinds of operations of GraphQL. */
+export const methods = [
+  ...(['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS', 'WS'] as const),
+  ...operationKinds,
+] as const;
 export type Method = (typeof methods)[number];
 
 /** One line of the `network` option, read. */
@@ -50,7 +55,8 @@ export function readRoute(key: string, answer: unknown): Route {
   const cut = queryStart(target);
   const written = cut < 0 ? target : target.slice(0, cut);
   // A socket's address has a scheme of its own.
-  const path = method === 'WS' ? written.replace(/^ws/, 'http') : written;
+  const isNamed = isOperationKind(method) && !written.startsWith('/');
+  const path = isNamed ? `/${written}` : method === 'WS' ? written.replace(/^ws/, 'http') : written;
   const query = readQuery(cut < 0 ? '' : target.slice(cut + 1));
   const pattern = readPattern(key, path);
   const literal = (part: string) => !special.test(part);
@@ -126,6 +132,8 @@ function matchValue(wanted: string): QueryPart['match'] {
 function refuseUnsendable(route: string, answer: unknown): void {
   const sendable = typeof answer === 'function' || isArranged(answer);
   const isSocket = route.startsWith('WS ');
+  // An error stands for what GraphQL calls one.
+  if (isOperationKind(route.split(' ')[0]!) && (isError(answer) || goesOn(answer))) return;
   const badStatus =
     isArranged(answer) &&
     answer.simulacra === 'fail' &&

@@ -11,6 +11,7 @@ import type { Leaks } from './leaks';
 import type { PageOption } from '../page/settings/settings';
 import { asStub } from './stubs';
 import type { TimeOption } from './time';
+import type { OperationKind } from '../network/operations';
 import type { Method } from '../network/routes';
 
 /** What answers a route. */
@@ -39,10 +40,22 @@ export type SocketAnswer =
   | ((connection: Connection<any, any>, params: Record<string, string>) => unknown);
 /* eslint-enable @typescript-eslint/no-explicit-any */
 
-/** Routes and their answers: `'GET /api/hives/:hiveId': answer`, `'WS /live/scales': channel()`. */
+/** What answers an operation of GraphQL: its data; an error, alone or in the place of a field; a function of the variables. */
+export type OperationAnswer =
+  | Exclude<NetworkAnswer, Response | ((...args: never[]) => unknown)>
+  | Error
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- the variables of whatever operation
+  | ((variables: any, request: Request) => unknown);
+
+/**
+ * Routes and their answers: `'GET /api/hives/:hiveId': answer`, `'WS /live/scales': channel()`,
+ * `'QUERY InFlower': { plants }`.
+ */
 export type Routes = {
-  readonly [route in `${Exclude<Method, 'WS'>} ${string}`]?: NetworkAnswer;
-} & { readonly [route in `WS ${string}`]?: SocketAnswer };
+  readonly [route in `${Exclude<Method, 'WS' | OperationKind>} ${string}`]?: NetworkAnswer;
+} & { readonly [route in `${OperationKind} ${string}`]?: OperationAnswer } & {
+  readonly [route in `WS ${string}`]?: SocketAnswer;
+};
 
 /** The options that mean the same in every framework. */
 export interface CommonOptions {

@@ -348,6 +348,37 @@ export function wire(kit: Kit): void {
     expect(subject).toShow(text('broke off'));
   });
 
+  describe('an operation of GraphQL', () => {
+    const query = 'query InFlower($within: Int) { plants(within: $within) { id name } }';
+    const ask: Play = {
+      start: (show) => {
+        show('loading');
+        const body = JSON.stringify({ query, operationName: 'InFlower', variables: { within: 800 } });
+        void fetch('/graphql', { method: 'POST', body })
+          .then((response) => response.json())
+          .then(({ data, errors }: Any) => show(errors ? errors[0].message : data.plants[0].name));
+      },
+    };
+
+    it.each<[string, Any, string]>([
+      ['data', { plants: [{ id: 'p1', name: 'Borage' }] }, 'Borage'],
+      ['an error', new Error('no view'), 'no view'],
+      ['a function', ({ within }: Any) => ({ plants: [{ id: 'p1', name: `${within} m` }] }), '800 m'],
+    ])('is answered by its name, with %s', async (_, answer, shown) => {
+      const subject = await live(ask, { network: { 'QUERY InFlower': answer } });
+      expect(subject).toHaveShown(text('loading'));
+      expect(subject).toShow(text(shown));
+    });
+
+    it('has what it selects, or the test fails', async () => {
+      const failure = await failureOf(() =>
+        live(ask, { network: { 'QUERY InFlower': { plants: [{ id: 'p1', nam: 'Borage' }] } } }),
+      );
+      expect(failure.code).toBe('SIM-GRAPHQL-LACKS');
+      expect(failure.fields).toMatchObject({ lacking: ['plants[0].name'], nearest: 'nam' });
+    });
+  });
+
   it('requests are told by route, and counted', async () => {
     const network = { 'GET /api/hives/:hiveId': { name: 'Anemone' }, 'GET /api/broken': fail() };
     const start = (show: (text: string) => void) => {

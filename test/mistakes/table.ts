@@ -417,6 +417,30 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       make: async () => (await isolate(HiveBoard, loaded)).requests.of('GET /api/hive'),
     },
     {
+      title: 'An operation whose answer lacks a field',
+      code: "network: { 'QUERY InFlower': { plants: [{ id: 'p1', nam: 'Borage' }] } }   // query InFlower { plants { id name } }",
+      make: async () => {
+        const network = { ...loaded.network, 'QUERY InFlower': { plants: [{ id: 'p1', nam: 'Borage' }] } };
+        const board = await isolate(HiveBoard, { props, network });
+        const body = JSON.stringify({ query: 'query InFlower { plants { id name } }' });
+        void fetch('/graphql', { method: 'POST', body });
+        await board.atRest();
+      },
+    },
+    {
+      title: 'An operation that no route answers',
+      code: "network: { 'QUERY Flower': { plants: [] } }   // query InFlower { plants { id } }",
+      make: async () => {
+        const board = await isolate(HiveBoard, {
+          props,
+          network: { ...loaded.network, 'QUERY Flower': { plants: [] } },
+        });
+        const body = JSON.stringify({ query: 'query InFlower { plants { id } }' });
+        void fetch('/graphql', { method: 'POST', body }).catch(() => undefined);
+        await board.takeDown();
+      },
+    },
+    {
       title: 'A socket that no route answers',
       code: "new WebSocket('/live/scales')   // in HiveBoard, or three levels below",
       make: async () => {

@@ -4,6 +4,7 @@ import { ownerOfCall, runAs } from '../../core/ownership';
 import { settleAnswer, type Settled } from '../../core/settle-answer';
 import type { Stream } from '../../core/stream';
 import { explain } from '../errors';
+import { serveOperations, socketProtocol } from '../graphql/subscriptions';
 import { networkOf, type Network } from '../network';
 import { wordRouteThrew } from '../thrown';
 import { brokenConnection, refuseNobody } from '../nobody';
@@ -50,6 +51,13 @@ export async function link(network: Network, wanted: Wanted, ends: (() => void)[
   const { url, protocols, line, below } = wanted;
   const { environment } = network;
   const sent = { body: undefined, carrier: 'WebSocket', below } as const;
+  if (!network.find('WS', url) && protocols.includes(socketProtocol)) {
+    const about = { url: url.href, params: {}, protocols, lastEventId: '' };
+    const connection = makeConnection(about, line);
+    serveOperations(network, connection, sent);
+    await environment.gate.pass(`WS ${printAddress(url)}`);
+    return connection;
+  }
   const begun = network.begin('WS', url, sent);
   await network.refuseUnreached(begun, sent);
   const { asked, what, found } = begun;

@@ -1,0 +1,79 @@
+import { native } from '../../core/host';
+import { explain } from '../errors';
+import type { Begun, Sent } from '../asked';
+import type { Network } from '../network';
+import { brokenConnection } from '../nobody';
+import type { Operation } from '../operations';
+import { makeFailedResponse } from '../reply';
+import { goesOn } from '../reply-bodies';
+import type { Result } from './results';
+import { resultOf, settleOperation } from './settle';
+import { makeEvents } from './subscriptions';
+
+interface Asked {
+  readonly operations: readonly Operation[];
+  readonly isBatch: boolean;
+}
+
+/** Answers the operations of a request by their routes. @throws TypeError for a broken connection, as fetch does */
+export async function answerOperations(
+  network: Network,
+  request: Request,
+  sent: Sent,
+  { operations, isBatch }: Asked,
+): Promise<Response> {
+  const results = await Promise.all(operations.map((one) => answerOne(network, request, sent, one)));
+  if (request.signal.aborted) throw request.signal.reason;
+  const [first] = results;
+  if (!isBatch && first instanceof Response) return first;
+  const body = results.map((one) =>
+    one instanceof Response ? { errors: [{ message: `${one.status} ${one.statusText}` }] } : one,
+  );
+  return new (native('Response'))(JSON.stringify(isBatch ? body : body[0]), {
+    status: 200,
+    statusText: 'OK',
+    headers: { 'content-type': 'application/json' },
+  });
+}
+
+async function answerOne(
+  network: Network,
+  request: Request,
+  sent: Sent,
+  operation: Operation,
+): Promise<Result | Response> {
+  const begun = network.beginOperation(operation, request.url, sent, request.headers);
+  const { environment } = network;
+  request.signal.addEventListener('abort', () => {
+    if (begun.asked.status === undefined) environment.chronicle.add('aborted', begun.what);
+  });
+  await network.refuseUnreached(begun, sent);
+  const told = (status: number, detail: string) => {
+    begun.asked.status = status;
+    environment.chronicle.add('answered', begun.what, { detail, trigger: true });
+  };
+  const settled = await settleOperation(environment, begun, operation, request);
+  if (settled.outcome === 'failure') {
+    const failed = makeFailedResponse(settled.failure);
+    told(failed?.status ?? 0, failed ? String(failed.status) : 'broken connection');
+    if (failed) return failed;
+    throw brokenConnection(settled.failure.reason);
+  }
+  if (
+    /\btext\/event-stream\b/.test(request.headers.get('accept') ?? '') &&
+    operation.kind === 'SUBSCRIPTION'
+  ) {
+    told(200, 'events');
+    return makeEvents(network, begun, operation, settled.value);
+  }
+  if (goesOn(settled.value)) {
+    const { key } = begun.found!.route;
+    const why =
+      'what goes on needs a socket or a stream of events, and this came as a request with one answer';
+    environment.fail(explain('SIM-ROUTE-ANSWER', { route: key, why }));
+    throw brokenConnection();
+  }
+  const result = await resultOf(environment, begun.found!.route, operation, settled.value);
+  told(200, result.errors ? `200, ${result.errors.map(({ message }) => message).join('; ')}` : '200');
+  return result;
+}

@@ -1,0 +1,82 @@
+import type { Environment } from '../../core/environment';
+import { nearest } from '../../core/near';
+import { settleAnswer, type Settled } from '../../core/settle-answer';
+import type { Begun } from '../asked';
+import { explain } from '../errors';
+import { brokenConnection } from '../nobody';
+import type { Operation } from '../operations';
+import type { Route } from '../routes';
+import { wordRouteThrew } from '../thrown';
+import { findLacking, makeResult, type Result } from './results';
+
+/** What the route of an operation gives. */
+export async function settleOperation(
+  environment: Environment,
+  { what, asked, found }: Begun,
+  { variables }: Operation,
+  request: Request | undefined,
+): Promise<Settled> {
+  try {
+    return await settleAnswer(found!.route.answer, {
+      ...{ environment, label: what, from: asked.from },
+      call: (answer) =>
+        (answer as (variables: object, request: Request | undefined) => unknown)(variables, request),
+    });
+  } catch (error) {
+    environment.fail(wordRouteThrew(error, found!.route));
+    await environment.gate.pass(what);
+    throw brokenConnection(error);
+  }
+}
+
+/** What is sent for an operation: the value of its route, which has to have all that was selected. */
+export async function resultOf(
+  environment: Environment,
+  route: Route,
+  operation: Operation,
+  value: unknown,
+): Promise<Result> {
+  const result = makeResult(value ?? null);
+  if (operation.query === undefined) return result;
+  const document = await readDocument(operation.query, route.key, environment);
+  const lacking = document ? findLacking(document, operation, result.data) : [];
+  const [first] = lacking;
+  if (first) {
+    const field = first.path.split('.').at(-1)!;
+    const near = nearest(field, first.has);
+    const fields = {
+      route: route.key,
+      lacking: lacking.map(({ path }) => path),
+      has: first.has,
+      nearest: near,
+    };
+    environment.fail(explain('SIM-GRAPHQL-LACKS', fields));
+  }
+  return result;
+}
+
+async function readDocument(query: string, route: string, environment: Environment) {
+  const graphql = await import('graphql').catch(() => undefined);
+  if (!graphql) {
+    environment.fail(explain('SIM-GRAPHQL-PACKAGE', { route }));
+    return undefined;
+  }
+  try {
+    return graphql.parse(query);
+  } catch (error) {
+    const { message, locations } = error as Error & {
+      locations?: readonly { line: number; column: number }[];
+    };
+    const at = locations?.[0];
+    const line = at && query.split('\n')[at.line - 1];
+    environment.fail(
+      explain('SIM-GRAPHQL-DOCUMENT', {
+        route,
+        why: message,
+        at: at && `${at.line}:${at.column}`,
+        line: line?.trim(),
+      }),
+    );
+    return undefined;
+  }
+}
