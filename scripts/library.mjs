@@ -17,7 +17,7 @@ const late = {
     /^(?:page\/(?:aria|names|query|roles|hidden|looking|labels|flat-tree|spacing|styles|generated|states|descriptions|summary|features\/top-layer)|stage\/(?:look|parts|verdicts))\.ts$/,
   answering:
     /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|reply-bodies|arrive|routes|patterns|print-address))\.ts$/,
-  graphql: /^network\/graphql\/\w+\.ts$/,
+  graphql: /^network\/(?:graphql|contract)\/\w+\.ts$/,
   wire: /^network\/(?:wire\/\w+|carried)\.ts$/,
   time: /^(?:stage\/(?:time|waiting)|core\/(?:spans|virtual-clock)|page\/globals\/(?:zone|scheduled))\.ts$/,
   settings: /^(?:page\/settings\/(?:settings|language)|stage\/(?:page|accessible))\.ts$/,

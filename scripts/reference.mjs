@@ -49,6 +49,7 @@ const words = [
   'channel',
   'css',
   'fail',
+  'fromSchema',
   'hold',
   'inTurn',
   'label',

@@ -22,6 +22,8 @@ export { takeDown } from './core/take-down';
 export type { Code, CodedFailure, FailureFields } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
 export type { Place, Thrown } from './core/origin';
+export { fromSchema } from './network/from-schema';
+export type { Contract, SchemaOptions, TypeAnswer } from './network/from-schema';
 export { css, label, part, role, testId, text } from './page/locators';
 export type { Locator, LocatorOptions, RoleState, Words } from './page/locators';
 export type { AskedRequest, AskedRequests } from './network/asked';

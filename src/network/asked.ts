@@ -1,6 +1,7 @@
 import { calledFrom } from '../core/errors/called-from';
 import { nearest } from '../core/near';
 import { refuse, type Carrier } from './errors';
+import type { Contract } from './from-schema';
 import type { Params, Route } from './routes';
 
 /** A request the subject made. */
@@ -36,6 +37,8 @@ export interface Sent {
   readonly onUpload?: (part: number) => void;
   /** The name of an operation. */
   readonly name?: string;
+  /** The route whose schema answers an operation that has no route of its own. */
+  readonly contract?: Route | undefined;
   /** How many redirects it has followed. */
   readonly hops?: number;
 }
@@ -47,6 +50,8 @@ export interface Begun {
   readonly what: string;
   readonly url: URL;
   readonly found: { readonly route: Route; readonly params: Params } | undefined;
+  /** What the answer of an operation has to fit. */
+  readonly contract?: Contract | undefined;
 }
 
 /** The requests of a subject, oldest first. */

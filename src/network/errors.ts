@@ -61,6 +61,23 @@ export const registry = {
     nearest: f.nearest && `'${f.nearest}'`,
     next: ['A route is named here as it is written under network.'],
   }),
+  'SIM-SCHEMA': (f: { why: string; at?: string | undefined; line?: string | undefined }): Report => ({
+    head: `The schema given to fromSchema() cannot be read: ${f.why}`,
+    there: f.line ? [`At ${f.at}:   ${f.line}`] : [],
+    next: ['It takes the schema language, the result of an introspection, or a GraphQLSchema.'],
+  }),
+  'SIM-CONTRACT-DRIFT': (f: {
+    route: string;
+    drifts: readonly { path: string; why: string; nearest: string | undefined }[];
+  }): Report => ({
+    head: `The answer of ${f.route} is not what the schema promises, at ${list(
+      f.drifts.map(({ path }) => `"${path}"`),
+      6,
+    )}.`,
+    there: f.drifts.slice(0, 6).map(({ path, why }) => `${path}: ${why}`),
+    nearest: f.drifts[0]!.nearest,
+    next: ['Mend the answer, or bring the schema up to date.'],
+  }),
   'SIM-GRAPHQL-LACKS': (f: {
     route: string;
     lacking: readonly string[];
@@ -72,7 +89,7 @@ export const registry = {
       6,
     )}, which the operation selects.`,
     there: [f.has.length ? `There it has ${list(f.has)}.` : 'There it has nothing.'],
-    nearest: f.nearest && `${f.nearest}:   it was answered, and is not what was selected`,
+    nearest: f.nearest && `${/[^.\]]*$/.exec(f.lacking[0]!)![0]}, which was answered as "${f.nearest}"`,
     next: ['A server sends every field that is selected, null where it has no value.'],
   }),
   'SIM-GRAPHQL-DOCUMENT': (f: {

@@ -58,7 +58,8 @@ export class Network {
 
   /** Writes a request down, and looks for its route. */
   begin(method: string, url: URL, sent: Sent, headers?: Headers): Begun {
-    const found = this.find(method, url);
+    const byDefault = sent.contract && { route: sent.contract, params: {} };
+    const found = this.find(method, url) ?? byDefault;
     const path = sent.name ?? printAddress(url);
     const what = `${method} ${path}`;
     const { chronicle } = this.environment;
@@ -81,7 +82,7 @@ export class Network {
     };
     this.requests.push(asked);
     chronicle.add('asked', what, { from, detail: body === undefined ? '' : print(body, 40) });
-    return { asked, what, url, found };
+    return { asked, what, url, found, contract: sent.contract?.contract };
   }
 
   /** Writes an operation down, and looks for its route. */
@@ -93,6 +94,11 @@ export class Network {
     return { ...begun, asked: Object.assign(begun.asked, { url: href }) };
   }
 
+  /** The route with a schema, which answers operations that come by a socket. */
+  get contract(): Route | undefined {
+    return this.#routes.find(({ contract }) => contract !== undefined);
+  }
+
   /** Breaks what reaches no route. @throws TypeError as fetch does */
   async refuseUnreached(begun: Begun, sent: Sent): Promise<void> {
     if (!connection.isOnline) await this.#breakOffline(begun);
@@ -102,9 +108,10 @@ export class Network {
   /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
   async answer(request: Request, sent: Sent): Promise<Response> {
     const url = new URL(request.url);
-    const operations = this.find(request.method, url) ? undefined : readOperations(url, sent.body);
+    const route = this.find(request.method, url)?.route;
+    const operations = route && !route.contract ? undefined : readOperations(url, sent.body);
     if (operations) {
-      const response = await answerOperations(this, request, sent, operations);
+      const response = await answerOperations(this, request, { ...sent, contract: route }, operations);
       const { environment } = this;
       return watchReading(arriveFrom(request.url, response), environment, url.pathname, isEndless(response));
     }

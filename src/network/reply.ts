@@ -5,6 +5,7 @@ import { print } from '../core/print';
 import type { Environment } from '../core/environment';
 import { bytesOf, isA, isBlob, readBlob } from './carried';
 import { isResponse } from './globals';
+import { isContract } from './from-schema';
 import { goesOn, makeStreamed } from './reply-bodies';
 
 interface Asked {
@@ -19,6 +20,10 @@ interface Asked {
 export function makeResponse(value: unknown, asked: Asked): Response | Promise<Response> {
   if (isResponse(value)) return value.clone();
   if (goesOn(value)) return makeStreamed(value, asked);
+  if (isContract(value)) {
+    const why = 'fromSchema() answers operations of GraphQL, and this request sends none';
+    throw explain('SIM-ROUTE-ANSWER', { route: asked.route, why });
+  }
   if (isBlob(value) || isBytes(value)) return fileResponse(value, asked.request);
   if (asked.carrier === 'EventSource' && value !== undefined) {
     const why = `an EventSource reads a stream of events, which ${print(value, 40)} is not`;

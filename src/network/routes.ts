@@ -1,6 +1,7 @@
 import { nearest } from '../core/near';
 import { refuse } from './errors';
 import { isArranged } from '../core/answers';
+import { isContract, type Contract } from './from-schema';
 import { isError } from '../core/is-error';
 import { print } from '../core/print';
 import { isOperationKind, operationKinds } from './operations';
@@ -24,6 +25,8 @@ export interface Route {
   readonly path: string;
   readonly query: readonly QueryPart[];
   readonly answer: unknown;
+  /** What its answer has to fit. */
+  readonly contract?: Contract;
   /** The more of it is literal, the more it counts where two routes match. */
   readonly weight: number;
   /** The path parameters where the request matches, else undefined. */
@@ -62,7 +65,12 @@ export function readRoute(key: string, answer: unknown): Route {
   const literal = (part: string) => !special.test(part);
   const weighQuery = query.reduce((sum, { wanted }) => sum + (literal(wanted) ? 2 : 1), 0);
   const weight = path.split('/').filter(literal).length * 100 + weighQuery;
-  return { key, method, path, query, answer, weight, match: matcher(method, pattern, query) };
+  const contract = isContract(answer) ? { contract: answer } : {};
+  return {
+    ...{ key, method, path, query, answer, weight },
+    ...contract,
+    match: matcher(method, pattern, query),
+  };
 }
 
 /** The route that was meant, as far as that can be told. */

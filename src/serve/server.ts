@@ -2,7 +2,7 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import { Environment } from '../core/environment';
 import { Network } from '../network/network';
-import { loadPatterns, needsPatterns } from '../network/patterns';
+import { prepareRoutes } from '../network/prepare';
 import type { Routes } from '../stage/options';
 import { makeRequest, refuseWith, sendResponse } from './messages';
 import { acceptSockets } from './sockets';
@@ -28,7 +28,7 @@ export interface ServeOptions {
 /** Serves routes over HTTP and WebSocket, as a subject's network answers them. */
 export async function serveRoutes(routes: Routes, options: ServeOptions = {}): Promise<Served> {
   const { port = 0, host = '127.0.0.1' } = options;
-  if (needsPatterns(Object.keys(routes))) await loadPatterns();
+  await prepareRoutes(routes);
   const environment = new Environment('the server');
   const network = new Network(routes, environment);
   const server = createServer((request, response) => void answer(network, request, response));

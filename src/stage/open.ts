@@ -3,7 +3,7 @@ import { Environment } from '../core/environment';
 import { calledFrom } from '../core/errors/called-from';
 import { runAs } from '../core/ownership';
 import { makeStep } from '../core/step';
-import { loadPatterns, needsPatterns } from '../network/patterns';
+import { prepareRoutes } from '../network/prepare';
 import type { AskedRequests } from '../network/asked';
 import { enterSurroundings, guard, putUp } from './beginning';
 import { refuse } from './errors';
@@ -87,7 +87,7 @@ async function setUp(environment: Environment, options: OpenOptions, calledAt: E
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
   enterSurroundings(environment, options, calledAt);
   const routes = options.network ?? {};
-  if (needsPatterns(Object.keys(routes))) await loadPatterns();
+  await prepareRoutes(routes);
   const ground = new Ground(environment, { adapter: pace, name, routes });
   ground.gesture = 'opened the bench';
   environment.onUncaught = ground.onListenerThrew;

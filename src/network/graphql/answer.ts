@@ -1,6 +1,6 @@
 import { native } from '../../core/host';
 import { explain } from '../errors';
-import type { Begun, Sent } from '../asked';
+import type { Sent } from '../asked';
 import type { Network } from '../network';
 import { brokenConnection } from '../nobody';
 import type { Operation } from '../operations';
@@ -73,7 +73,7 @@ async function answerOne(
     environment.fail(explain('SIM-ROUTE-ANSWER', { route: key, why }));
     throw brokenConnection();
   }
-  const result = await resultOf(environment, begun.found!.route, operation, settled.value);
+  const result = await resultOf(environment, begun, operation, settled.value);
   told(200, result.errors ? `200, ${result.errors.map(({ message }) => message).join('; ')}` : '200');
   return result;
 }

@@ -1,12 +1,14 @@
 import type { Environment } from '../../core/environment';
 import { nearest } from '../../core/near';
 import { settleAnswer, type Settled } from '../../core/settle-answer';
+import { isContract } from '../from-schema';
 import type { Begun } from '../asked';
 import { explain } from '../errors';
 import { brokenConnection } from '../nobody';
 import type { Operation } from '../operations';
-import type { Route } from '../routes';
 import { wordRouteThrew } from '../thrown';
+import { execute } from '../contract/execute';
+import { loadSchema } from '../contract/schema';
 import { findLacking, makeResult, type Result } from './results';
 
 /** What the route of an operation gives. */
@@ -16,6 +18,10 @@ export async function settleOperation(
   { variables }: Operation,
   request: Request | undefined,
 ): Promise<Settled> {
+  if (isContract(found!.route.answer)) {
+    await environment.gate.pass(what);
+    return { outcome: 'value', value: undefined };
+  }
   try {
     return await settleAnswer(found!.route.answer, {
       ...{ environment, label: what, from: asked.from },
@@ -32,10 +38,15 @@ export async function settleOperation(
 /** What is sent for an operation: the value of its route, which has to have all that was selected. */
 export async function resultOf(
   environment: Environment,
-  route: Route,
+  { found, contract }: Pick<Begun, 'found' | 'contract'>,
   operation: Operation,
   value: unknown,
 ): Promise<Result> {
+  const { route } = found!;
+  if (contract) {
+    const loaded = await loadSchema(contract);
+    return execute({ loaded, environment, operation, route: route.key, options: contract.options }, value);
+  }
   const result = makeResult(value ?? null);
   if (operation.query === undefined) return result;
   const document = await readDocument(operation.query, route.key, environment);

@@ -26,14 +26,13 @@ function emit(
   to: Subscriber,
 ): () => void {
   const { environment } = network;
-  const { route } = begun.found!;
   // Each value waits for the one before.
   let last = Promise.resolve();
   const after = (work: () => void | Promise<void>) => void (last = last.then(work));
   const next = (one: unknown) =>
     after(async () => {
       const over = environment.work.begin('body', begun.what);
-      const result = await resultOf(environment, route, operation, one);
+      const result = await resultOf(environment, begun, operation, one);
       runAs(environment, () => to.next(result));
       over();
     });
@@ -81,7 +80,7 @@ export function serveOperations(network: Network, connection: Linked, sent: Sent
     const operation = readOperation(payload);
     const failed = (message: string) => send({ id, type: 'error', payload: [{ message }] });
     if (!operation) return failed('The message names no operation');
-    const begun = network.beginOperation(operation, connection.url, sent);
+    const begun = network.beginOperation(operation, connection.url, { ...sent, contract: network.contract });
     try {
       await network.refuseUnreached(begun, sent);
       const settled = await settleOperation(network.environment, begun, operation, undefined);
