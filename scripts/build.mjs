@@ -16,7 +16,20 @@ export const entries = {
 /** What rewritten files reach the modules they import through. */
 const runtime = { seam: 'src/seam/index.ts' };
 const external = [
-  ...['graphql', 'react', 'react-dom', 'react-dom/client', 'react/jsx-runtime', 'vue', 'rxjs', '@angular/*'],
+  ...[
+    'ajv',
+    'ajv/*',
+    'ajv-formats',
+    'graphql',
+    'yaml',
+    'react',
+    'react-dom',
+    'react-dom/client',
+    'react/jsx-runtime',
+    'vue',
+    'rxjs',
+    '@angular/*',
+  ],
   ...['simulacra', 'simulacra/*'],
 ];
 
@@ -37,7 +50,7 @@ const shared = {
   logLevel: 'warning',
 };
 const patterns = 'urlpattern-polyfill/urlpattern';
-const outside = [/^(graphql|react|react-dom|vue|rxjs|simulacra|@angular)\b/, patterns];
+const outside = [/^(ajv|ajv-formats|graphql|yaml|react|react-dom|vue|rxjs|simulacra|@angular)\b/, patterns];
 await buildLibrary({ ...entries, ...runtime }, outside, 'dist');
 // The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
 const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'parts/url-pattern' }] };

@@ -94,6 +94,8 @@ exports.onUse = onUse;
 exports.partsRead = partsRead;
 `;
 const askedFor = /= require\('\.\/(?:parts\/)?([\w-]+)\.cjs'\)/g;
+// What is imported when it is needed.
+const asked = /return require\('\.\/(?:parts\/)?([\w-]+)\.cjs'\)/g;
 const coreAskedFor = /^var ([\w$]+) = require\('\.\/(?:parts\/)?core\.cjs'\);\n/m;
 const readLate = {
   name: 'read-late',
@@ -103,6 +105,7 @@ const readLate = {
     const ask = name === 'core' ? 'onUse' : `${core}.onUse`;
     const done = code
       .replace(line, '')
+      .replace(asked, (all, part) => (part in late ? `return ${ask}('${part}')` : all))
       .replace(askedFor, (all, part) => (part in late ? `= ${ask}('${part}')` : all));
     const prelude = name === 'core' ? loader : line;
     return { code: done.replace("'use strict';", () => `'use strict';${prelude}`), map: null };

@@ -49,6 +49,7 @@ const words = [
   'channel',
   'css',
   'fail',
+  'fromOpenApi',
   'fromSchema',
   'hold',
   'inTurn',

@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 84,
-  'react.js': 113.5,
-  'vue.js': 115,
-  'angular.js': 118.5,
-  'jest.js': 40,
+  'index.js': 85.5,
+  'react.js': 115,
+  'vue.js': 116.5,
+  'angular.js': 120,
+  'jest.js': 41.5,
   'seam.js': 12,
 };
 

@@ -22,6 +22,8 @@ export { takeDown } from './core/take-down';
 export type { Code, CodedFailure, FailureFields } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
 export type { Place, Thrown } from './core/origin';
+export { fromOpenApi } from './network/from-open-api';
+export type { DocumentContract } from './network/from-open-api';
 export { fromSchema } from './network/from-schema';
 export type { Contract, SchemaOptions, TypeAnswer } from './network/from-schema';
 export { css, label, part, role, testId, text } from './page/locators';

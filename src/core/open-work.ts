@@ -53,6 +53,16 @@ export class OpenWork {
     };
   }
 
+  /** Does work, which counts as under way until it is done. */
+  async during<T>(kind: WorkKind, label: string, work: () => Promise<T>): Promise<T> {
+    const end = this.begin(kind, label);
+    try {
+      return await work();
+    } finally {
+      end();
+    }
+  }
+
   /** Takes down a timer. @param delay milliseconds @returns how to say that it has run or was cleared */
   beginTimer(what: DueKind, label: string, delay: number, made?: Made): () => void {
     const isImmediate = delay <= immediately;

@@ -49,6 +49,8 @@ export interface Begun {
   /** As it is printed. */
   readonly what: string;
   readonly url: URL;
+  /** Where it was sent, of one that no route answers. */
+  readonly sentFrom?: Error | undefined;
   readonly found: { readonly route: Route; readonly params: Params } | undefined;
   /** What the answer of an operation has to fit. */
   readonly contract?: Contract | undefined;
@@ -79,15 +81,32 @@ export function makeRequests(
 }
 
 /** @throws SIM-ROUTE-UNKNOWN */
-export function refuseUnknown(
-  subject: string,
-  route: string,
-  routes: readonly string[],
-  calledAt: Error,
-): never {
+function refuseUnknown(subject: string, route: string, routes: readonly string[], calledAt: Error): never {
   return refuse(
     'SIM-ROUTE-UNKNOWN',
     { subject, route, routes, nearest: nearest(route, routes) },
     { calledAt },
   );
+}
+
+interface Counting {
+  readonly subject: string;
+  readonly requests: AskedRequests;
+  readonly routes: readonly string[];
+  readonly counts: Readonly<Record<string, number>>;
+  readonly calledAt: Error;
+}
+
+/** @throws SIM-ROUTE-UNUSED, SIM-ROUTE-TIMES, SIM-ROUTE-UNKNOWN */
+export function refuseCounts({ subject, requests, routes, counts, calledAt }: Counting): void {
+  const words = ({ method, path }: AskedRequest) => `${method} ${path}`;
+  for (const [route, times] of Object.entries(counts)) {
+    if (!routes.includes(route)) refuseUnknown(subject, route, routes, calledAt);
+    const asked = requests.of(route).map(words);
+    if (asked.length !== times) refuse('SIM-ROUTE-TIMES', { subject, route, times, asked }, { calledAt });
+  }
+  const asked = requests.map(words);
+  const unused = routes.filter((key) => counts[key] === undefined && requests.of(key).length === 0);
+  if (unused.length === 0) return;
+  refuse('SIM-ROUTE-UNUSED', { subject, unused, asked, nearest: nearest(unused[0]!, asked) }, { calledAt });
 }

@@ -66,17 +66,41 @@ export const registry = {
     there: f.line ? [`At ${f.at}:   ${f.line}`] : [],
     next: ['It takes the schema language, the result of an introspection, or a GraphQLSchema.'],
   }),
+  'SIM-CONTRACT-DOCUMENT': (f: { why: string; at: string }): Report => ({
+    head: `The document given to fromOpenApi() cannot be used: ${f.why}.`,
+    there: f.at ? [`At ${f.at}`] : [],
+    next: ['It takes an OpenAPI document of version 3.0 or 3.1: JSON or YAML as text, or what it holds.'],
+  }),
+  'SIM-CONTRACT-UNKNOWN': (f: { asked: string; route: string; nearest?: string | undefined }): Report => ({
+    head: `The document has no operation for ${f.asked}.`,
+    there: [`The route "${f.route}" answers it, and its server would not.`],
+    nearest: f.nearest,
+    next: ['Mend the address, or bring the document up to date.'],
+  }),
+  'SIM-CONTRACT-REQUEST': (f: {
+    asked: string;
+    problems: readonly { path: string; why: string; nearest: string | undefined }[];
+  }): Report => ({
+    head: `${f.asked} is not what the document allows.`,
+    there: f.problems.slice(0, 6).map(({ path, why }) => `${path}: ${why}`),
+    nearest: f.problems[0]!.nearest,
+    next: ['Mend what the component sends, or bring the document up to date.'],
+  }),
+  'SIM-PACKAGE': (f: { name: string; why: string }): Report => ({
+    head: `The package ${f.name} is missing, which is needed for ${f.why}.`,
+    next: [`Install it:   npm install --save-dev ${f.name}`],
+  }),
   'SIM-CONTRACT-DRIFT': (f: {
     route: string;
     drifts: readonly { path: string; why: string; nearest: string | undefined }[];
   }): Report => ({
-    head: `The answer of ${f.route} is not what the schema promises, at ${list(
+    head: `The answer of ${f.route} is not what its contract promises, at ${list(
       f.drifts.map(({ path }) => `"${path}"`),
       6,
     )}.`,
     there: f.drifts.slice(0, 6).map(({ path, why }) => `${path}: ${why}`),
     nearest: f.drifts[0]!.nearest,
-    next: ['Mend the answer, or bring the schema up to date.'],
+    next: ['Mend the answer, or bring the contract up to date.'],
   }),
   'SIM-GRAPHQL-LACKS': (f: {
     route: string;

@@ -2,27 +2,23 @@ import { connection } from '../core/connection';
 import type { Environment } from '../core/environment';
 import { calledFrom } from '../core/errors/called-from';
 import { depthOfStack } from '../core/left';
-import { nearest } from '../core/near';
-import { siteIn } from '../core/origin';
 import { print } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
-import { answerOperations } from './graphql/answer';
-import { addressOfOperation, isOperationKind, readOperations, type Operation } from './operations';
-import { makeRequests, refuseUnknown, type AskedRequest, type Begun, type Sent } from './asked';
-import { explain, mostListed, refuse, type UnmatchedRequest } from './errors';
+import { isDocumentContract } from './from-open-api';
+import { addressOfOperation, readOperations, type Operation, type Operations } from './operations';
+import { makeRequests, refuseCounts, type AskedRequest, type Begun, type Sent } from './asked';
+import { explain, mostListed, type UnmatchedRequest } from './errors';
 import { addressOfRedirect, arrive, conditional, makeOpaque, makeRedirected } from './arrive';
 import { rawBodyOf, requestClass, watchReading } from './globals';
-import { nearestRoute } from './near-route';
 import { brokenConnection } from './nobody';
-import { printAddress, printPath } from './print-address';
+import { printAddress } from './print-address';
 import { wordRouteThrew } from './thrown';
+import { makeUnmatched } from './unmatched';
 import { arriveFrom, makeFailedResponse, makeResponse } from './reply';
 import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
 
 const mostHops = 20;
-
-/** The network of a subject. */
 export const networkOf = (environment: Environment) => environment.network as Network | undefined;
 
 /** The routes of one subject, and what was asked of them. */
@@ -33,6 +29,7 @@ export class Network {
   );
   readonly unmatched: UnmatchedRequest[] = [];
   readonly #routes: readonly Route[];
+  readonly #hasDocuments: boolean;
 
   constructor(
     routes: Readonly<Record<string, unknown>>,
@@ -43,6 +40,7 @@ export class Network {
       // Of two equally specific routes the later one wins, so that a test's routes override its team's.
       .reverse()
       .sort((a, b) => b.weight - a.weight);
+    this.#hasDocuments = this.#routes.some(({ answer }) => isDocumentContract(answer));
     environment.network = this;
     environment.answers = (method, url) => this.find(method, url) !== undefined;
   }
@@ -82,7 +80,10 @@ export class Network {
     };
     this.requests.push(asked);
     chronicle.add('asked', what, { from, detail: body === undefined ? '' : print(body, 40) });
-    return { asked, what, url, found, contract: sent.contract?.contract };
+    // A stack is slow to take, so only those that a message lists have one.
+    const isListed = !found && this.unmatched.length < mostListed;
+    const sentFrom = isListed ? calledFrom('sent', sent.below, depthOfStack()) : undefined;
+    return { asked, what, url, found, sentFrom, contract: sent.contract?.contract };
   }
 
   /** Writes an operation down, and looks for its route. */
@@ -94,15 +95,15 @@ export class Network {
     return { ...begun, asked: Object.assign(begun.asked, { url: href }) };
   }
 
-  /** The route with a schema, which answers operations that come by a socket. */
+  /** Answers operations that come by a socket. */
   get contract(): Route | undefined {
     return this.#routes.find(({ contract }) => contract !== undefined);
   }
 
   /** Breaks what reaches no route. @throws TypeError as fetch does */
-  async refuseUnreached(begun: Begun, sent: Sent): Promise<void> {
+  async refuseUnreached(begun: Begun): Promise<void> {
     if (!connection.isOnline) await this.#breakOffline(begun);
-    if (!begun.found) await this.#breakUnmatched(begun, sent);
+    if (!begun.found) await this.#breakUnmatched(begun);
   }
 
   /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
@@ -111,7 +112,8 @@ export class Network {
     const route = this.find(request.method, url)?.route;
     const operations = route && !route.contract ? undefined : readOperations(url, sent.body);
     if (operations) {
-      const response = await answerOperations(this, request, { ...sent, contract: route }, operations);
+      // Written down at once, while it is known who asks.
+      const response = await this.#operate(request, { ...sent, contract: route }, operations);
       const { environment } = this;
       return watchReading(arriveFrom(request.url, response), environment, url.pathname, isEndless(response));
     }
@@ -121,7 +123,7 @@ export class Network {
     request.signal.addEventListener('abort', () => {
       if (asked.status === undefined) chronicle.add('aborted', what);
     });
-    if (!connection.isOnline || !found) await this.refuseUnreached(begun, sent);
+    if (!connection.isOnline || !found) await this.refuseUnreached(begun);
     const answer = await this.#answered(begun, request, sent, (raw) =>
       arrive(raw, request, this.environment),
     );
@@ -129,6 +131,22 @@ export class Network {
     const next = addressOfRedirect(response, request);
     if (next) return this.#follow(response, request, next, sent);
     return watchReading(arriveFrom(request.url, response, sent.hops), this.environment, what, isEndless(raw));
+  }
+
+  async #operate(request: Request, sent: Sent, { operations, isBatch }: Operations): Promise<Response> {
+    const all = operations.map((operation) => ({
+      operation,
+      begun: this.beginOperation(operation, request.url, sent, request.headers),
+    }));
+    const reached = Promise.all(all.map(({ begun }) => this.refuseUnreached(begun)));
+    reached.catch(() => undefined);
+    const { answerOperations } = await this.environment.work.during(
+      'request',
+      request.url,
+      () => import('./graphql/answer'),
+    );
+    await reached;
+    return answerOperations(this, request, { all, isBatch });
   }
 
   /** What the route gives to a request that is written down. @throws what breaks the connection */
@@ -140,6 +158,12 @@ export class Network {
   ): Promise<{ readonly response: Response; readonly raw: Response }> {
     const { asked, what } = begun;
     const raw = await this.#respond(begun.found!, request, begun, sent);
+    if (this.#hasDocuments) {
+      await this.environment.work.during('body', what, async () => {
+        const { checkByDocuments } = await import('./contract/openapi');
+        await checkByDocuments(this.#routes, begun, request, raw, this.environment);
+      });
+    }
     if (request.signal.aborted) throw request.signal.reason;
     const isBroken = raw instanceof Error;
     const response = isBroken ? raw : arriving(raw);
@@ -182,6 +206,16 @@ export class Network {
     const { environment } = this;
     let settled: Settled;
     try {
+      const { answer: contract } = route;
+      if (isDocumentContract(contract)) {
+        const about = { request, body: asked.body, environment, route: route.key };
+        const response = await environment.work.during('request', label, async () => {
+          const { answerFrom } = await import('./contract/openapi');
+          return answerFrom(contract, about);
+        });
+        await environment.gate.pass(label);
+        return response ?? brokenConnection();
+      }
       settled = await settleAnswer(route.answer, {
         environment,
         label,
@@ -215,28 +249,9 @@ export class Network {
     throw brokenConnection(undefined);
   }
 
-  async #breakUnmatched({ asked, what, url }: Begun, { below }: Sent): Promise<never> {
-    // Nothing was awaited yet, so this is still the stack of the call. A stack is slow to take, so only those
-    // that a message lists have one.
-    const sent = this.unmatched.length < mostListed ? calledFrom('sent', below, depthOfStack()) : undefined;
-    const { method, body, carrier } = asked;
-    let found: { near: ReturnType<typeof nearestRoute> } | undefined;
-    const near = () => (found ??= { near: nearestRoute(method, url, this.#routes) }).near;
-    const unmatched = {
-      asked: what,
-      ...{ method, url: asked.url, carrier, body },
-      // Reading a stack and comparing routes is slow, so it happens only on demand.
-      get at() {
-        return sent && siteIn(sent);
-      },
-      from: asked.from,
-      get nearest() {
-        return near() && (isOperationKind(method) ? what : `${method} ${printPath(url)}`);
-      },
-      get differs() {
-        return near()?.differs;
-      },
-    };
+  async #breakUnmatched(begun: Begun): Promise<never> {
+    const { asked, what } = begun;
+    const unmatched = makeUnmatched(begun, this.#routes);
     this.unmatched.push(unmatched);
     // Fails at once, as without a network, but not before the loading state was rendered.
     await this.environment.gate.pass(what);
@@ -269,18 +284,6 @@ export class Network {
    */
   refuseUnused(calledAt: Error, counts: Readonly<Record<string, number>> = {}): void {
     const routes = this.#routes.map(({ key }) => key);
-    const { name } = this.environment;
-    const words = ({ method, path }: AskedRequest) => `${method} ${path}`;
-    for (const [route, times] of Object.entries(counts)) {
-      if (!routes.includes(route)) refuseUnknown(name, route, routes, calledAt);
-      const asked = this.requests.of(route).map(words);
-      if (asked.length !== times)
-        refuse('SIM-ROUTE-TIMES', { subject: name, route, times, asked }, { calledAt });
-    }
-    const asked = this.requests.map(words);
-    const unused = routes.filter((key) => counts[key] === undefined && this.requests.of(key).length === 0);
-    if (unused.length === 0) return;
-    const near = nearest(unused[0]!, asked);
-    refuse('SIM-ROUTE-UNUSED', { subject: name, unused, asked, nearest: near }, { calledAt });
+    refuseCounts({ subject: this.environment.name, requests: this.requests, routes, counts, calledAt });
   }
 }

@@ -15,11 +15,14 @@ export interface Operation {
 export const isOperationKind = (method: string): method is OperationKind =>
   (operationKinds as readonly string[]).includes(method);
 
+/** What a request sends. */
+export interface Operations {
+  readonly operations: readonly Operation[];
+  readonly isBatch: boolean;
+}
+
 /** The operations that a request sends, and whether they are a batch; undefined for a request of another kind. */
-export function readOperations(
-  url: URL,
-  body: unknown,
-): { readonly operations: readonly Operation[]; readonly isBatch: boolean } | undefined {
+export function readOperations(url: URL, body: unknown): Operations | undefined {
   if (Array.isArray(body)) {
     const operations = body.map(readOperation);
     return operations.length > 0 && operations.every((one) => one !== undefined)

@@ -1,4 +1,4 @@
-import { loadSchema } from './contract/schema';
+import { isDocumentContract } from './from-open-api';
 import { isContract } from './from-schema';
 import { loadPatterns, needsPatterns } from './patterns';
 
@@ -11,9 +11,17 @@ import { loadPatterns, needsPatterns } from './patterns';
 export function prepareRoutes(routes: Readonly<Record<string, unknown>>): Promise<void> | undefined {
   const contracts = Object.values(routes).filter(isContract);
   const needs = needsPatterns(Object.keys(routes));
-  if (!needs && contracts.length === 0) return undefined;
+  const documents = Object.values(routes).filter(isDocumentContract);
+  if (!needs && contracts.length + documents.length === 0) return undefined;
   return (async () => {
     if (needs) await loadPatterns();
-    for (const contract of contracts) await loadSchema(contract);
+    if (contracts.length > 0) {
+      const { loadSchema } = await import('./contract/schema');
+      for (const contract of contracts) await loadSchema(contract);
+    }
+    if (documents.length > 0) {
+      const { loadDocument } = await import('./contract/documents');
+      for (const { document } of documents) await loadDocument(document);
+    }
   })();
 }

@@ -9,9 +9,9 @@ import { compile, decode, type Pattern } from './patterns';
 import { whyUnsendable } from './reply';
 import { goesOn, whyNoSocket } from './reply-bodies';
 
-/** The methods a route can have: those of HTTP, `WS` for a WebSocket, and the kinds of operations of GraphQL. */
+/** The methods a route can have: those of HTTP, `ANY` for each of them, `WS` for a WebSocket, and the kinds of operations of GraphQL. */
 export const methods = [
-  ...(['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS', 'WS'] as const),
+  ...(['GET', 'POST', 'PUT', 'PATCH', 'DELETE', 'HEAD', 'OPTIONS', 'ANY', 'WS'] as const),
   ...operationKinds,
 ] as const;
 export type Method = (typeof methods)[number];
@@ -64,7 +64,8 @@ export function readRoute(key: string, answer: unknown): Route {
   const pattern = readPattern(key, path);
   const literal = (part: string) => !special.test(part);
   const weighQuery = query.reduce((sum, { wanted }) => sum + (literal(wanted) ? 2 : 1), 0);
-  const weight = path.split('/').filter(literal).length * 100 + weighQuery;
+  const rank = method === 'ANY' ? -50 : 0;
+  const weight = path.split('/').filter(literal).length * 100 + weighQuery + rank;
   const contract = isContract(answer) ? { contract: answer } : {};
   return {
     ...{ key, method, path, query, answer, weight },
@@ -113,7 +114,7 @@ function readPattern(key: string, path: string): Pattern {
 const matcher =
   (method: string, pattern: Pattern, query: readonly QueryPart[]): Route['match'] =>
   (asked, url) => {
-    if (asked !== method) return undefined;
+    if (asked !== method && (method !== 'ANY' || asked === 'WS' || isOperationKind(asked))) return undefined;
     const params = pattern(url);
     return params && matchQuery(query, url, params) ? params : undefined;
   };

@@ -1,6 +1,7 @@
 import {
   channel,
   css,
+  fromOpenApi,
   hold,
   label,
   later,
@@ -438,6 +439,28 @@ export function mistakes(kit: MistakeKit): Mistake[] {
         const body = JSON.stringify({ query: 'query InFlower { plants { id } }' });
         void fetch('/graphql', { method: 'POST', body }).catch(() => undefined);
         await board.takeDown();
+      },
+    },
+    {
+      title: 'A double that has drifted from its contract',
+      code: "network: { 'ANY /api/*': fromOpenApi(document), 'GET /api/hives': [{ …, yard: 'nroth' }] }",
+      make: async () => {
+        const Hive = {
+          type: 'object',
+          properties: { yard: { enum: ['north', 'east', 'south'] } },
+          additionalProperties: {},
+        };
+        const content = { 'application/json': { schema: { type: 'array', items: Hive } } };
+        const document = {
+          openapi: '3.1.0',
+          paths: { '/api/hives': { get: { responses: { 200: { content } } } } },
+        };
+        const [anemone] = loaded.network['GET /api/hives'];
+        const network = {
+          'ANY /api/*': fromOpenApi(document),
+          'GET /api/hives': [{ ...anemone, yard: 'nroth' }],
+        };
+        await isolate(HiveBoard, { props, network });
       },
     },
     {

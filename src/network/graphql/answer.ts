@@ -1,6 +1,6 @@
 import { native } from '../../core/host';
 import { explain } from '../errors';
-import type { Sent } from '../asked';
+import type { Begun } from '../asked';
 import type { Network } from '../network';
 import { brokenConnection } from '../nobody';
 import type { Operation } from '../operations';
@@ -11,7 +11,7 @@ import { resultOf, settleOperation } from './settle';
 import { makeEvents } from './subscriptions';
 
 interface Asked {
-  readonly operations: readonly Operation[];
+  readonly all: readonly { readonly operation: Operation; readonly begun: Begun }[];
   readonly isBatch: boolean;
 }
 
@@ -19,10 +19,11 @@ interface Asked {
 export async function answerOperations(
   network: Network,
   request: Request,
-  sent: Sent,
-  { operations, isBatch }: Asked,
+  { all, isBatch }: Asked,
 ): Promise<Response> {
-  const results = await Promise.all(operations.map((one) => answerOne(network, request, sent, one)));
+  const results = await Promise.all(
+    all.map(({ operation, begun }) => answerOne(network, request, operation, begun)),
+  );
   if (request.signal.aborted) throw request.signal.reason;
   const [first] = results;
   if (!isBatch && first instanceof Response) return first;
@@ -39,15 +40,13 @@ export async function answerOperations(
 async function answerOne(
   network: Network,
   request: Request,
-  sent: Sent,
   operation: Operation,
+  begun: Begun,
 ): Promise<Result | Response> {
-  const begun = network.beginOperation(operation, request.url, sent, request.headers);
   const { environment } = network;
   request.signal.addEventListener('abort', () => {
     if (begun.asked.status === undefined) environment.chronicle.add('aborted', begun.what);
   });
-  await network.refuseUnreached(begun, sent);
   const told = (status: number, detail: string) => {
     begun.asked.status = status;
     environment.chronicle.add('answered', begun.what, { detail, trigger: true });
@@ -73,7 +72,9 @@ async function answerOne(
     environment.fail(explain('SIM-ROUTE-ANSWER', { route: key, why }));
     throw brokenConnection();
   }
-  const result = await resultOf(environment, begun, operation, settled.value);
+  const result = await environment.work.during('body', begun.what, () =>
+    resultOf(environment, begun, operation, settled.value),
+  );
   told(200, result.errors ? `200, ${result.errors.map(({ message }) => message).join('; ')}` : '200');
   return result;
 }

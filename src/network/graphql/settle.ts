@@ -44,8 +44,15 @@ export async function resultOf(
 ): Promise<Result> {
   const { route } = found!;
   if (contract) {
-    const loaded = await loadSchema(contract);
-    return execute({ loaded, environment, operation, route: route.key, options: contract.options }, value);
+    try {
+      const loaded = await loadSchema(contract);
+      const { options } = contract;
+      return await execute({ loaded, environment, operation, route: route.key, options }, value);
+    } catch (error) {
+      // The component may catch what breaks its request.
+      environment.fail(error as Error);
+      throw brokenConnection(error);
+    }
   }
   const result = makeResult(value ?? null);
   if (operation.query === undefined) return result;

@@ -69,9 +69,6 @@ interface Message {
   readonly payload?: unknown;
 }
 
-/** What a client offers to speak. @see https://github.com/enisdenjo/graphql-ws/blob/master/PROTOCOL.md */
-export const socketProtocol = 'graphql-transport-ws';
-
 /** Plays the server of operations that are sent by a socket. */
 export function serveOperations(network: Network, connection: Linked, sent: Sent): void {
   const ends = new Map<string, () => void>();
@@ -82,7 +79,7 @@ export function serveOperations(network: Network, connection: Linked, sent: Sent
     if (!operation) return failed('The message names no operation');
     const begun = network.beginOperation(operation, connection.url, { ...sent, contract: network.contract });
     try {
-      await network.refuseUnreached(begun, sent);
+      await network.refuseUnreached(begun);
       const settled = await settleOperation(network.environment, begun, operation, undefined);
       begun.asked.status = 200;
       if (settled.outcome === 'failure')

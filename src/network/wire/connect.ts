@@ -4,12 +4,14 @@ import { ownerOfCall, runAs } from '../../core/ownership';
 import { settleAnswer, type Settled } from '../../core/settle-answer';
 import type { Stream } from '../../core/stream';
 import { explain } from '../errors';
-import { serveOperations, socketProtocol } from '../graphql/subscriptions';
 import { networkOf, type Network } from '../network';
 import { wordRouteThrew } from '../thrown';
 import { brokenConnection, refuseNobody } from '../nobody';
 import { printAddress } from '../print-address';
 import { goesOn, whyNoSocket } from '../reply-bodies';
+
+/** What a client of operations offers to speak. @see https://github.com/enisdenjo/graphql-ws/blob/master/PROTOCOL.md */
+const socketProtocol = 'graphql-transport-ws';
 
 /** What a socket asks for. */
 export interface Wanted {
@@ -54,12 +56,13 @@ export async function link(network: Network, wanted: Wanted, ends: (() => void)[
   if (!network.find('WS', url) && protocols.includes(socketProtocol)) {
     const about = { url: url.href, params: {}, protocols, lastEventId: '' };
     const connection = makeConnection(about, line);
+    const { serveOperations } = await import('../graphql/subscriptions');
     serveOperations(network, connection, sent);
     await environment.gate.pass(`WS ${printAddress(url)}`);
     return connection;
   }
   const begun = network.begin('WS', url, sent);
-  await network.refuseUnreached(begun, sent);
+  await network.refuseUnreached(begun);
   const { asked, what, found } = begun;
   const { route, params } = found!;
   const about = { url: url.href.replace(/^http/, 'ws'), params, protocols, lastEventId: '' };
