@@ -90,7 +90,7 @@ export class Network {
   beginOperation(operation: Operation, url: string, sent: Sent, headers?: Headers): Begun {
     const { kind, variables } = operation;
     const { href } = new URL(url);
-    const own = { ...sent, body: variables, name: operation.name };
+    const own = { ...sent, body: variables, name: operation.name || '*' };
     const begun = this.begin(kind, addressOfOperation(operation), own, headers);
     return { ...begun, asked: Object.assign(begun.asked, { url: href }) };
   }

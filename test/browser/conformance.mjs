@@ -82,7 +82,11 @@ const server = await createServer({
     __VUE_PROD_DEVTOOLS__: 'false',
     __VUE_PROD_HYDRATION_MISMATCH_DETAILS__: 'false',
   },
-  optimizeDeps: { entries: [`test/browser/conformance/${framework}.ts`] },
+  optimizeDeps: {
+    entries: [`test/browser/conformance/${framework}.ts`],
+    // Found only when it is needed, which would reload the page.
+    include: ['graphql', 'ajv', 'ajv/dist/2020.js', 'ajv-formats', 'yaml'],
+  },
   server: { host: '127.0.0.1', port: 0, hmr: false },
 });
 await server.listen();

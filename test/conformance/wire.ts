@@ -1,4 +1,16 @@
-import { channel, fail, hold, inTurn, later, role, stream, takeDown, text } from 'simulacra';
+import {
+  channel,
+  fail,
+  fromOpenApi,
+  fromSchema,
+  hold,
+  inTurn,
+  later,
+  role,
+  stream,
+  takeDown,
+  text,
+} from 'simulacra';
 import { startTimer } from './captured';
 import type { Kit } from './specification';
 import type { Play } from './time';
@@ -377,6 +389,30 @@ export function wire(kit: Kit): void {
       expect(failure.code).toBe('SIM-GRAPHQL-LACKS');
       expect(failure.fields).toMatchObject({ lacking: ['plants[0].name'], nearest: 'nam' });
     });
+  });
+
+  it('contracts answer, and check what the test answers', async () => {
+    const schema = 'type Query { plants(within: Int): [Plant!]! } type Plant { id: ID! name: String! }';
+    const content = {
+      'application/json': { schema: { type: 'object', properties: { name: { type: 'string' } } } },
+    };
+    const document = {
+      openapi: '3.1.0',
+      paths: { '/api/hives/{id}': { get: { responses: { 200: { content } } } } },
+    };
+    const network = { 'POST /graphql': fromSchema(schema), 'ANY /api/*': fromOpenApi(document) };
+    const start = (show: (text: string) => void) => {
+      const body = JSON.stringify({ query: '{ plants { name } }' });
+      void Promise.all([fetch('/graphql', { method: 'POST', body }), fetch('/api/hives/h1')])
+        .then((responses) => Promise.all(responses.map((response) => response.json())))
+        .then(([{ data }, { name }]: Any[]) => show(`${data.plants[1].name}, ${name}`));
+    };
+    const subject = await live({ start }, { network });
+    expect(subject).toShow(text('Plant 2, Hive 1'));
+    await subject.takeDown();
+    const drifted = { ...network, 'GET /api/hives/:id': { name: 7 } };
+    const failure = await failureOf(() => live({ start }, { network: drifted }));
+    expect(failure.code).toBe('SIM-CONTRACT-DRIFT');
   });
 
   it('requests are told by route, and counted', async () => {
