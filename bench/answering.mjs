@@ -24,5 +24,7 @@ export async function answering() {
   await takeDown();
   server.close();
   server.closeAllConnections();
-  return [{ name: 'a request answered', against: "a loopback server's answer", goal: 1, ...result }];
+  const why =
+    'one standard Request, one Response and the reading of its body, which a component is owed, are half of what ours takes.';
+  return [{ name: 'a request answered', against: "a loopback server's answer", goal: 0.05, why, ...result }];
 }

@@ -1,9 +1,10 @@
 // What grows with its input, each with a bound that fails: nothing may grow faster than what it is given.
 import './page.mjs';
 import { isolate } from 'simulacra/react';
-import { role, text, label, spy, takeDown } from 'simulacra';
+import { label, role, spy, takeDown, text } from 'simulacra';
 import { matchers } from 'simulacra/jest';
 import { createElement as h, useState, useEffect } from 'react';
+import { wire } from './growing-wire.mjs';
 
 const rowsOf = (n, from = 0) =>
   Array.from(
@@ -132,6 +133,7 @@ const rows = [
       return time;
     },
   ],
+  ...wire,
   [
     'requests that no route answers',
     '1,000',
