@@ -1,4 +1,4 @@
-import { framesOf } from './errors/frames';
+import { foreignFramesOf, framesOf } from './errors/frames';
 import { isError } from './is-error';
 import { print } from './print';
 
@@ -25,7 +25,7 @@ type Stacked = { readonly stack?: string | undefined };
 
 /** Where a stack first is in the user's own code. */
 export function siteIn(error: Stacked): Place | undefined {
-  for (const frame of framesOf(error)) {
+  for (const frame of foreignFramesOf(error)) {
     const place = placeOf(frame);
     if (place) return place;
   }

@@ -10,6 +10,7 @@ const safe = new Set(
 /** The response as a page receives it: without what a browser keeps to itself. */
 export function arrive(response: Response, request: Request, environment: Environment): Response {
   const received = conditional(response, request);
+  if (typeof document === 'undefined') return received;
   takeCookies(received);
   hideHeaders(received, request);
   const encoding = received.headers.get('content-encoding');
@@ -36,8 +37,7 @@ function takeCookies({ headers }: Response): void {
   const cookies = headers.getSetCookie();
   if (cookies.length === 0) return;
   // A page sees neither the header nor a cookie that is for the server alone.
-  if (typeof document !== 'undefined')
-    for (const cookie of cookies) if (!/;\s*httponly\s*(;|$)/i.test(cookie)) document.cookie = cookie;
+  for (const cookie of cookies) if (!/;\s*httponly\s*(;|$)/i.test(cookie)) document.cookie = cookie;
   headers.delete('set-cookie');
 }
 

@@ -1,7 +1,6 @@
 import { connection } from '../core/connection';
 import type { Environment } from '../core/environment';
 import { calledFrom } from '../core/errors/called-from';
-import { depthOfStack } from '../core/left';
 import { print } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
 import { isDocumentContract } from './from-open-api';
@@ -19,6 +18,8 @@ import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
 
 const mostHops = 20;
+// HttpClient puts some fifty frames between the component that asks and what sends.
+const deep = 80;
 export const networkOf = (environment: Environment) => environment.network as Network | undefined;
 
 /** The routes of one subject, and what was asked of them. */
@@ -82,7 +83,7 @@ export class Network {
     chronicle.add('asked', what, { from, detail: body === undefined ? '' : print(body, 40) });
     // A stack is slow to take, so only those that a message lists have one.
     const isListed = !found && this.unmatched.length < mostListed;
-    const sentFrom = isListed ? calledFrom('sent', sent.below, depthOfStack()) : undefined;
+    const sentFrom = isListed ? calledFrom('sent', sent.below, deep) : undefined;
     return { asked, what, url, found, sentFrom, contract: sent.contract?.contract };
   }
 

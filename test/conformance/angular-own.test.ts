@@ -402,6 +402,23 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
         });
     }
   }
+  it.each<[string, unknown[]]>([
+    ['fetch', []],
+    ['XMLHttpRequest', [provideHttpClient()]],
+  ])('tells from which line a request was sent that no route answers: by %s', async (_, wrap) => {
+    @Component({ template: '' })
+    class Asking {
+      constructor() {
+        inject(HttpClient)
+          .get('/api/weather')
+          .subscribe({ error: () => undefined });
+      }
+    }
+    const failed = await failure(isolate(Asking, { wrap: wrap as never }).then(takeDown));
+    const { requests } = failed.fields as { requests: { at?: { file: string }; from: string }[] };
+    expect(requests).toMatchObject([{ at: { file: __filename }, from: 'Asking' }]);
+  });
+
   it.each<[string, unknown[], string]>([
     ['nothing', [], 'fetch'],
     ['provideHttpClient()', [provideHttpClient()], 'XMLHttpRequest'],

@@ -1,7 +1,7 @@
 import 'simulacra/jest';
 import type { SimulacraError } from 'simulacra';
 import { pollScale } from './scale-service';
-import { fail, hold, later, open, record, stream, takeDown, type OpenOptions } from 'simulacra';
+import { channel, fail, hold, later, open, record, stream, takeDown, type OpenOptions } from 'simulacra';
 
 const wait = (ms: number) => new Promise<void>((done) => setTimeout(done, ms));
 /** A client as a keeper's service has it: it asks again twice, after one second and after two. */
@@ -35,6 +35,40 @@ export function opened(): void {
     ]);
     expect(bench.chronicle.of('asked')).toHaveLength(2);
     bench.everyRouteAsked();
+  });
+
+  it('shows the headers of another origin, and cookies, as a page or Node sees them', async () => {
+    const headers = { 'x-total': '3', 'content-type': 'text/plain', 'set-cookie': 'yard=north' };
+    const answer = () => new Response('x', { headers });
+    const exposed = () =>
+      new Response('x', { headers: { ...headers, 'access-control-expose-headers': 'X-Total' } });
+    const bench = await open({
+      network: { 'GET https://far.example/a': answer, 'GET https://far.example/b': exposed },
+    });
+    const seen = async (path: string) => {
+      const response = await bench.run(() => fetch(`https://far.example${path}`));
+      return ['x-total', 'content-type', 'set-cookie'].map((name) => response.headers.get(name));
+    };
+    const isPage = typeof document !== 'undefined';
+    expect(await seen('/a')).toEqual(isPage ? [null, 'text/plain', null] : ['3', 'text/plain', 'yard=north']);
+    expect(await seen('/b')).toEqual(isPage ? ['3', 'text/plain', null] : ['3', 'text/plain', 'yard=north']);
+  });
+
+  it('answers sockets and event streams', async () => {
+    const scales = channel<string>();
+    const alerts = channel<string>();
+    const bench = await open({ network: { 'WS /live/scales': scales, 'GET /live/alerts': alerts } });
+    const heard: unknown[] = [];
+    const [socket, source] = await bench.run(() => [
+      new WebSocket('/live/scales'),
+      new EventSource('/live/alerts'),
+    ]);
+    socket.onmessage = source.onmessage = ({ data }: MessageEvent) => heard.push(data);
+    await scales.send('31.2');
+    await alerts.send('swarm');
+    expect(heard).toEqual(['31.2', 'swarm']);
+    socket.close();
+    source.close();
   });
 
   it('moves its time: a retry with back-off takes no real time', async () => {

@@ -1,4 +1,5 @@
 import type { Page } from '../../core/replace';
+import { blobFeatures } from './blobs';
 import { documentFeatures } from './document';
 import { elementFeatures } from './elements';
 import { makeEventClasses } from './events';
@@ -22,6 +23,7 @@ export function makeFeature(page: Page, place: string, name: string): PropertyDe
 const placed = (page: Page): Readonly<Record<string, Readonly<Record<string, unknown>>>> => ({
   ...elementFeatures,
   ...documentFeatures,
+  'Blob.prototype': blobFeatures,
   'HTMLMediaElement.prototype': mediaFeatures,
   'Navigator.prototype': featuresOf(page)['navigator'] as Record<string, unknown>,
 });

@@ -24,6 +24,7 @@ const supplied: Readonly<Record<string, readonly string[]>> = {
     ...['fonts', 'scrollingElement', 'fullscreenElement'],
   ],
   'Navigator.prototype': ['clipboard', 'permissions', 'geolocation'],
+  'Blob.prototype': ['arrayBuffer', 'bytes', 'text', 'stream'],
   URL: ['createObjectURL', 'revokeObjectURL'],
 };
 
