@@ -335,31 +335,6 @@ export function wire(kit: Kit): void {
     });
   });
 
-  it('a body that is streamed is read bit by bit', async () => {
-    const lines = stream<unknown>();
-    const subject = await live(
-      {
-        start: (show) => {
-          void (async () => {
-            const { body } = await fetch('/api/report');
-            const reader = body!.getReader();
-            for (let all = ''; ; show(all)) {
-              const { done, value } = await reader.read();
-              if (done) return show(`${all} end`);
-              all += new TextDecoder().decode(value);
-            }
-          })().catch(() => show('broke off'));
-        },
-      },
-      { network: { 'GET /api/report': inTurn(lines, lines) } },
-    );
-    await lines.emit('one, ');
-    await lines.emit('two');
-    expect(subject).toShow(text('one, two'));
-    await lines.fail();
-    expect(subject).toShow(text('broke off'));
-  });
-
   describe('an operation of GraphQL', () => {
     const query = 'query InFlower($within: Int) { plants(within: $within) { id name } }';
     const ask: Play = {
@@ -391,67 +366,94 @@ export function wire(kit: Kit): void {
     });
   });
 
-  it('contracts answer, and check what the test answers', async () => {
-    const schema = 'type Query { plants(within: Int): [Plant!]! } type Plant { id: ID! name: String! }';
-    const content = {
-      'application/json': { schema: { type: 'object', properties: { name: { type: 'string' } } } },
-    };
-    const document = {
-      openapi: '3.1.0',
-      paths: { '/api/hives/{id}': { get: { responses: { 200: { content } } } } },
-    };
-    const network = { 'POST /graphql': fromSchema(schema), 'ANY /api/*': fromOpenApi(document) };
-    const start = (show: (text: string) => void) => {
-      const body = JSON.stringify({ query: '{ plants { name } }' });
-      void Promise.all([fetch('/graphql', { method: 'POST', body }), fetch('/api/hives/h1')])
-        .then((responses) => Promise.all(responses.map((response) => response.json())))
-        .then(([{ data }, { name }]: Any[]) => show(`${data.plants[1].name}, ${name}`));
-    };
-    const subject = await live({ start }, { network });
-    expect(subject).toShow(text('Plant 2, Hive 1'));
-    await subject.takeDown();
-    const drifted = { ...network, 'GET /api/hives/:id': { name: 7 } };
-    const failure = await failureOf(() => live({ start }, { network: drifted }));
-    expect(failure.code).toBe('SIM-CONTRACT-DRIFT');
-  });
-
-  it('requests are told by route, and counted', async () => {
-    const network = { 'GET /api/hives/:hiveId': { name: 'Anemone' }, 'GET /api/broken': fail() };
-    const start = (show: (text: string) => void) => {
-      for (const path of ['/api/hives/h1', '/api/hives/h2', '/api/broken']) request('GET', path, show);
-    };
-    const subject = await live({ start }, { network });
-    const hives = subject.requests.of('GET /api/hives/:hiveId');
-    expect(hives.map(({ params, status }: Any) => [params.hiveId, status])).toEqual([
-      ...[
-        ['h1', 200],
-        ['h2', 200],
-      ],
-    ]);
-    expect(JSON.parse(JSON.stringify(hives[0]))).toMatchObject({
-      path: '/api/hives/h1',
-      headers: { accept: '*/*' },
+  describe('the network', () => {
+    it('a body that is streamed is read bit by bit', async () => {
+      const lines = stream<unknown>();
+      const subject = await live(
+        {
+          start: (show) => {
+            void (async () => {
+              const { body } = await fetch('/api/report');
+              const reader = body!.getReader();
+              for (let all = ''; ; show(all)) {
+                const { done, value } = await reader.read();
+                if (done) return show(`${all} end`);
+                all += new TextDecoder().decode(value);
+              }
+            })().catch(() => show('broke off'));
+          },
+        },
+        { network: { 'GET /api/report': inTurn(lines, lines) } },
+      );
+      await lines.emit('one, ');
+      await lines.emit('two');
+      expect(subject).toShow(text('one, two'));
+      await lines.fail();
+      expect(subject).toShow(text('broke off'));
     });
-    subject.everyRouteAsked({ 'GET /api/hives/:hiveId': 2 });
-    const refusal = (work: () => unknown) => failureOf(async () => work());
-    const { code, message } = await refusal(() => subject.everyRouteAsked({ 'GET /api/broken': 2 }));
-    expect(code).toBe('SIM-ROUTE-TIMES');
-    expect(message).toMatch(/was asked for once instead of twice/);
-    const unknown = await refusal(() => subject.requests.of('GET /api/hives/:id'));
-    expect([unknown.code, unknown.fields]).toMatchObject([
-      ...['SIM-ROUTE-UNKNOWN', { nearest: 'GET /api/hives/:hiveId' }],
-    ]);
-  });
 
-  it('a beacon is a request', async () => {
-    const subject = await live(
-      { press: (show) => show(String(navigator.sendBeacon('/api/seen', JSON.stringify({ hive: 'h1' })))) },
-      { network: { 'POST /api/seen': undefined } },
-    );
-    await subject.click(role('button', 'Go'));
-    expect(subject).toShow(text('true'));
-    expect(subject.requests).toMatchObject([
-      { carrier: 'navigator.sendBeacon', body: { hive: 'h1' }, status: 204 },
-    ]);
+    it('contracts answer, and check what the test answers', async () => {
+      const schema = 'type Query { plants(within: Int): [Plant!]! } type Plant { id: ID! name: String! }';
+      const content = {
+        'application/json': { schema: { type: 'object', properties: { name: { type: 'string' } } } },
+      };
+      const document = {
+        openapi: '3.1.0',
+        paths: { '/api/hives/{id}': { get: { responses: { 200: { content } } } } },
+      };
+      const network = { 'POST /graphql': fromSchema(schema), 'ANY /api/*': fromOpenApi(document) };
+      const start = (show: (text: string) => void) => {
+        const body = JSON.stringify({ query: '{ plants { name } }' });
+        void Promise.all([fetch('/graphql', { method: 'POST', body }), fetch('/api/hives/h1')])
+          .then((responses) => Promise.all(responses.map((response) => response.json())))
+          .then(([{ data }, { name }]: Any[]) => show(`${data.plants[1].name}, ${name}`));
+      };
+      const subject = await live({ start }, { network });
+      expect(subject).toShow(text('Plant 2, Hive 1'));
+      await subject.takeDown();
+      const drifted = { ...network, 'GET /api/hives/:id': { name: 7 } };
+      const failure = await failureOf(() => live({ start }, { network: drifted }));
+      expect(failure.code).toBe('SIM-CONTRACT-DRIFT');
+    });
+
+    it('requests are told by route, and counted', async () => {
+      const network = { 'GET /api/hives/:hiveId': { name: 'Anemone' }, 'GET /api/broken': fail() };
+      const start = (show: (text: string) => void) => {
+        for (const path of ['/api/hives/h1', '/api/hives/h2', '/api/broken']) request('GET', path, show);
+      };
+      const subject = await live({ start }, { network });
+      const hives = subject.requests.of('GET /api/hives/:hiveId');
+      expect(hives.map(({ params, status }: Any) => [params.hiveId, status])).toEqual([
+        ...[
+          ['h1', 200],
+          ['h2', 200],
+        ],
+      ]);
+      expect(JSON.parse(JSON.stringify(hives[0]))).toMatchObject({
+        path: '/api/hives/h1',
+        headers: { accept: '*/*' },
+      });
+      subject.everyRouteAsked({ 'GET /api/hives/:hiveId': 2 });
+      const refusal = (work: () => unknown) => failureOf(async () => work());
+      const { code, message } = await refusal(() => subject.everyRouteAsked({ 'GET /api/broken': 2 }));
+      expect(code).toBe('SIM-ROUTE-TIMES');
+      expect(message).toMatch(/was asked for once instead of twice/);
+      const unknown = await refusal(() => subject.requests.of('GET /api/hives/:id'));
+      expect([unknown.code, unknown.fields]).toMatchObject([
+        ...['SIM-ROUTE-UNKNOWN', { nearest: 'GET /api/hives/:hiveId' }],
+      ]);
+    });
+
+    it('a beacon is a request', async () => {
+      const subject = await live(
+        { press: (show) => show(String(navigator.sendBeacon('/api/seen', JSON.stringify({ hive: 'h1' })))) },
+        { network: { 'POST /api/seen': undefined } },
+      );
+      await subject.click(role('button', 'Go'));
+      expect(subject).toShow(text('true'));
+      expect(subject.requests).toMatchObject([
+        { carrier: 'navigator.sendBeacon', body: { hive: 'h1' }, status: 204 },
+      ]);
+    });
   });
 }
