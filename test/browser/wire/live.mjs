@@ -27,7 +27,7 @@ function talk(url, texts = [], { protocols, prepare, during, last = 'close' } = 
       heard.push(['close', code, reason, wasClean, socket.readyState]);
       over();
     };
-    setTimeout(over, 400);
+    setTimeout(over, 10_000);
   }).finally(() => socket.close());
 }
 
@@ -152,7 +152,7 @@ export function socketCases() {
 
 export function eventCases() {
   const cases = {};
-  const follow = (url, names = ['frost'], most = 300) =>
+  const follow = (url, names = ['frost'], most = 10_000) =>
     new Promise((resolve) => {
       const source = new EventSource(url);
       const heard = [];

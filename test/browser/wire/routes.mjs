@@ -42,24 +42,26 @@ function converse(connection) {
   });
 }
 
-function endingStream() {
+/** A body that is sent bit by bit, once somebody reads it. */
+function streaming(send) {
   const chunks = stream();
-  setTimeout(async () => {
-    for (const chunk of ['one,', ' two,', ' three']) await chunks.emit(chunk);
-    await chunks.end();
-  }, 5);
+  const begin = () => (chunks.listeners > 0 ? void send(chunks) : setTimeout(begin, 2));
+  begin();
   return chunks;
 }
 
-function breakingStream() {
-  const chunks = stream();
-  setTimeout(async () => {
+const endingStream = () =>
+  streaming(async (chunks) => {
+    for (const chunk of ['one,', ' two,', ' three']) await chunks.emit(chunk);
+    await chunks.end();
+  });
+
+const breakingStream = () =>
+  streaming(async (chunks) => {
     await chunks.emit('one,');
     await new Promise((resolve) => setTimeout(resolve, 30));
     await chunks.fail();
-  }, 5);
-  return chunks;
-}
+  });
 
 /** What is answered in a page and by the server alike. */
 export function makeRoutes() {

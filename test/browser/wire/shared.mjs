@@ -30,7 +30,16 @@ export const shown = (headers) =>
 const types = ['readystatechange', 'loadstart', 'progress', 'abort', 'error', 'load', 'timeout', 'loadend'];
 
 /** Sends a request, and notes what is heard. */
-export function request({ method = 'GET', url, body, type, prepare, during, uploads = false, most = 400 }) {
+export function request({
+  method = 'GET',
+  url,
+  body,
+  type,
+  prepare,
+  during,
+  uploads = false,
+  most = 10_000,
+}) {
   const sent = new XMLHttpRequest();
   const heard = [];
   const note = (one) => heard.at(-1) === one || one === 'progress 3' || heard.push(one);
