@@ -2,6 +2,7 @@ import { refuse } from './errors';
 import { calledFrom } from './errors/called-from';
 import { Memory } from './memory';
 import type { Environment } from './environment';
+import { parsed } from './parsed';
 import { restOfAll } from './rest-of-all';
 
 /** What goes with a message of a stream of events. @see https://html.spec.whatwg.org/#event-stream-interpretation */
@@ -102,9 +103,9 @@ export function makeConnection(about: About, line: Line): Linked {
     close: (code = 1000, reason = '') => whenOpen(() => line.close(code, reason)),
     fail: () => whenOpen(() => line.fail()),
     take(message) {
-      const parsed = parse(message);
-      received.push(parsed);
-      for (const listener of listeners) listener(parsed);
+      const read = parsed(message);
+      received.push(read);
+      for (const listener of listeners) listener(read);
     },
     open() {
       state = 'open';
@@ -112,15 +113,6 @@ export function makeConnection(about: About, line: Line): Linked {
     },
     end: () => void (state = 'over'),
   };
-}
-
-function parse(message: unknown): unknown {
-  if (typeof message !== 'string') return message;
-  try {
-    return JSON.parse(message) as unknown;
-  } catch {
-    return message;
-  }
 }
 
 /** What a channel remembers for one subject. */

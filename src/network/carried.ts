@@ -11,22 +11,19 @@ export const isA = (value: unknown, name: string): boolean =>
 
 export const isBlob = (value: unknown): value is Blob => isA(value, 'Blob') || isA(value, 'File');
 
+/** True for a buffer or a view of one. */
+export const isBytes = (value: unknown): value is ArrayBuffer | ArrayBufferView =>
+  ArrayBuffer.isView(value) || isA(value, 'ArrayBuffer');
+
 /** The bytes of a buffer or of a view of one. */
 export function bytesOf(value: unknown): Uint8Array<ArrayBuffer> {
   if (!ArrayBuffer.isView(value)) return new Uint8Array(value as ArrayBuffer);
   return new Uint8Array(value.buffer as ArrayBuffer, value.byteOffset, value.byteLength);
 }
 
-/** Reads the bytes of a blob, also where the page's blobs have no method for that. */
-export async function readBlob(blob: Blob): Promise<Uint8Array<ArrayBuffer>> {
-  if (typeof blob.arrayBuffer === 'function') return new Uint8Array(await blob.arrayBuffer());
-  return new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(new Uint8Array(reader.result as ArrayBuffer));
-    reader.onerror = () => reject(reader.error as Error);
-    reader.readAsArrayBuffer(blob);
-  });
-}
+/** The bytes of a blob. */
+export const readBlob = async (blob: Blob): Promise<Uint8Array<ArrayBuffer>> =>
+  new Uint8Array(await blob.arrayBuffer());
 
 type Part = string | Uint8Array<ArrayBuffer> | Blob;
 

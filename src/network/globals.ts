@@ -1,6 +1,7 @@
 import type { Environment } from '../core/environment';
 import { bytesOf, carriedBody } from './carried';
 import { native } from '../core/host';
+import { parsed } from '../core/parsed';
 
 type Named = Record<string, unknown>;
 const page = globalThis as unknown as Named;
@@ -66,21 +67,11 @@ function makeRequestClass(): typeof Request {
 
 /** What a request sends: parsed where it is JSON, else as it was given; undefined for none. */
 export function bodyOf(request: Request): unknown {
-  return parsedBody(bodies.get(request));
+  return parsed(bodies.get(request));
 }
 
 /** The body of a request as it was given. */
 export const rawBodyOf = (request: Request): unknown => bodies.get(request);
-
-/** A body as a test compares it: parsed where it is JSON, else as it was given. */
-export function parsedBody(body: unknown): unknown {
-  if (typeof body !== 'string') return body;
-  try {
-    return JSON.parse(body) as unknown;
-  } catch {
-    return body;
-  }
-}
 
 const readers = ['json', 'text', 'arrayBuffer', 'blob', 'formData', 'bytes'] as const;
 type Reading = () => Promise<unknown>;
@@ -94,11 +85,13 @@ export function watchReading<T extends Request | Response>(
 ): T {
   const { work } = environment;
   const own = message as unknown as Record<string, Reading | undefined>;
+  const { text } = message;
   const watched =
     (name: string, read: Reading): Reading =>
     () => {
       const end = work.begin('body', label, { held });
-      const reading = readInPage(name, () => Reflect.apply(read, message, []) as Promise<unknown>, message);
+      const own = name === 'json' ? text : read;
+      const reading = readInPage(name, Reflect.apply(own, message, []) as Promise<unknown>);
       reading.then(end, end);
       return reading;
     };
@@ -149,9 +142,9 @@ function bodyOwnerOf(message: object): object {
 const isHere = (value: unknown, name: string): boolean => value instanceof (page[name] as new () => object);
 
 /** What a body is read as is of the page's own classes. */
-async function readInPage(name: string, read: Reading, message: Request | Response): Promise<unknown> {
-  if (name === 'json') return JSON.parse(String(await message.text())) as unknown;
-  const value = await read();
+async function readInPage(name: string, reading: Promise<unknown>): Promise<unknown> {
+  const value = await reading;
+  if (name === 'json') return JSON.parse(String(value)) as unknown;
   if (name === 'arrayBuffer') return isHere(value, 'ArrayBuffer') ? value : bytesOf(value).slice().buffer;
   if (name !== 'blob' || isHere(value, 'Blob')) return value;
   const blob = value as Blob;

@@ -56,9 +56,7 @@ export class Network {
   }
 
   /** Writes a request down, and looks for its route. */
-  begin(method: string, url: URL, sent: Sent, headers?: Headers): Begun {
-    const byDefault = sent.contract && { route: sent.contract, params: {} };
-    const found = this.find(method, url) ?? byDefault;
+  begin(method: string, url: URL, sent: Sent, headers?: Headers, found = this.find(method, url)): Begun {
     const path = sent.name ?? printAddress(url);
     const what = `${method} ${path}`;
     const { chronicle } = this.environment;
@@ -92,7 +90,9 @@ export class Network {
     const { kind, variables } = operation;
     const { href } = new URL(url);
     const own = { ...sent, body: variables, name: operation.name || '*' };
-    const begun = this.begin(kind, addressOfOperation(operation), own, headers);
+    const address = addressOfOperation(operation);
+    const byDefault = sent.contract && { route: sent.contract, params: {} };
+    const begun = this.begin(kind, address, own, headers, this.find(kind, address) ?? byDefault);
     return { ...begun, asked: Object.assign(begun.asked, { url: href }) };
   }
 
@@ -110,7 +110,8 @@ export class Network {
   /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
   async answer(request: Request, sent: Sent): Promise<Response> {
     const url = new URL(request.url);
-    const route = this.find(request.method, url)?.route;
+    const found = this.find(request.method, url);
+    const route = found?.route;
     const operations = route && !route.contract ? undefined : readOperations(url, sent.body);
     if (operations) {
       // Written down at once, while it is known who asks.
@@ -118,8 +119,8 @@ export class Network {
       const { environment } = this;
       return watchReading(arriveFrom(request.url, response), environment, url.pathname, isEndless(response));
     }
-    const begun = this.begin(request.method, url, sent, request.headers);
-    const { asked, what, found } = begun;
+    const begun = this.begin(request.method, url, sent, request.headers, found);
+    const { asked, what } = begun;
     const { chronicle } = this.environment;
     request.signal.addEventListener('abort', () => {
       if (asked.status === undefined) chronicle.add('aborted', what);

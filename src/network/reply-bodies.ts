@@ -3,13 +3,23 @@ import type { Environment } from '../core/environment';
 import { native } from '../core/host';
 import { runAs } from '../core/ownership';
 import { print } from '../core/print';
-import type { Stream } from '../core/stream';
-import { bytesOf, bytesOfText, isA } from './carried';
+import type { Listener, Stream } from '../core/stream';
+import { bytesOf, bytesOfText, isBytes } from './carried';
 
 /** True for an answer that goes on: a stream or a channel. */
 export const goesOn = (value: unknown): value is Stream<unknown> | Channel =>
   isChannel(value) ||
   (typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'stream');
+
+/** Listens to a stream for a subject, as part of what a message names already. @returns how to end it */
+export function listenFor(
+  environment: Environment,
+  source: Stream<unknown>,
+  listener: Pick<Listener<unknown>, 'next' | 'error' | 'complete'>,
+): () => void {
+  const subscription = runAs(environment, () => source.subscribe({ isPart: true, ...listener }));
+  return () => subscription.unsubscribe();
+}
 
 /** Why an answer is none for a socket; undefined for one that is. */
 export const whyNoSocket = (value: unknown): string | undefined =>
@@ -40,7 +50,7 @@ export function makeStreamed(source: Stream<unknown> | Channel, asked: Asked): R
   const isEvents = /\btext\/event-stream\b/i.test(request.headers.get('accept') ?? '');
   const encode = isEvents ? encodeEvent : encodeChunk;
   let connection: Linked | undefined;
-  let subscription: { unsubscribe(): void } | undefined;
+  let unsubscribe: (() => void) | undefined;
   let isOver = false;
   const body = new (native('ReadableStream'))<Uint8Array>({
     start(controller) {
@@ -63,20 +73,17 @@ export function makeStreamed(source: Stream<unknown> | Channel, asked: Asked): R
         connection.open();
         request.signal.addEventListener('abort', () => once(() => undefined));
       } else {
-        subscription = runAs(environment, () =>
-          source.subscribe({
-            isPart: true,
-            next: (value) => line.deliver(value, {}),
-            error: line.fail,
-            complete: line.close,
-          }),
-        );
+        unsubscribe = listenFor(environment, source, {
+          next: (value) => line.deliver(value, {}),
+          error: line.fail,
+          complete: line.close,
+        });
       }
     },
     cancel() {
       isOver = true;
       connection?.end();
-      subscription?.unsubscribe();
+      unsubscribe?.();
     },
   });
   const type = isEvents ? 'text/event-stream' : 'text/plain;charset=UTF-8';
@@ -88,15 +95,13 @@ export function makeStreamed(source: Stream<unknown> | Channel, asked: Asked): R
   return markEndless(response);
 }
 
-const isBinary = (value: unknown): boolean => ArrayBuffer.isView(value) || isA(value, 'ArrayBuffer');
-
 const toBytes = (value: string | Uint8Array<ArrayBuffer>) =>
   typeof value === 'string' ? bytesOfText(value) : value;
 
 /** Text and bytes as they are; everything else as a line of JSON. */
 function encodeChunk(value: unknown): string | Uint8Array<ArrayBuffer> {
   if (typeof value === 'string') return value;
-  return isBinary(value) ? bytesOf(value) : `${JSON.stringify(value)}\n`;
+  return isBytes(value) ? bytesOf(value) : `${JSON.stringify(value)}\n`;
 }
 
 /** @see https://html.spec.whatwg.org/#event-stream-interpretation */

@@ -3,7 +3,7 @@ import { explain, type Carrier } from './errors';
 import { native } from '../core/host';
 import { print } from '../core/print';
 import type { Environment } from '../core/environment';
-import { bytesOf, isA, isBlob, readBlob } from './carried';
+import { bytesOf, isBlob, isBytes, readBlob } from './carried';
 import { isResponse } from './globals';
 import { isContract } from './from-schema';
 import { goesOn, makeStreamed } from './reply-bodies';
@@ -31,9 +31,6 @@ export function makeResponse(value: unknown, asked: Asked): Response | Promise<R
   }
   return jsonResponse(value, asked.route);
 }
-
-const isBytes = (value: unknown): value is ArrayBuffer | ArrayBufferView =>
-  ArrayBuffer.isView(value) || isA(value, 'ArrayBuffer');
 
 /** A file, or the part of it that was asked for. @see https://www.rfc-editor.org/rfc/rfc9110#name-range */
 async function fileResponse(

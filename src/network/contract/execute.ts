@@ -5,6 +5,7 @@ import { nearest } from '../../core/near';
 import { explain } from '../errors';
 import type { SchemaOptions } from '../from-schema';
 import { makeResult, type Result } from '../graphql/results';
+import { readTrouble } from '../graphql/troubles';
 import type { Operation } from '../operations';
 import { chosen, dateOf, decimalOf, idOf, momentOf, textOf, wholeOf, type Place } from './plausible';
 import type { Loaded } from './schema';
@@ -50,13 +51,7 @@ export async function execute(execution: Execution, given: unknown): Promise<Res
   return JSON.parse(JSON.stringify(result)) as Result;
 
   function refuse(errors: readonly GraphQL.GraphQLError[]): Result {
-    const [first] = errors;
-    const at = first?.locations?.[0];
-    const line = at && operation.query?.split('\n')[at.line - 1]?.trim();
-    const why = first?.message ?? '';
-    environment.fail(
-      explain('SIM-GRAPHQL-DOCUMENT', { route, why, at: at && `${at.line}:${at.column}`, line }),
-    );
+    environment.fail(explain('SIM-GRAPHQL-DOCUMENT', { route, ...readTrouble(errors[0]!, operation.query) }));
     return { data: undefined, errors: errors.map(({ message }) => ({ message })) };
   }
 }

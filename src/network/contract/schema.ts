@@ -2,6 +2,7 @@ import type * as GraphQL from 'graphql';
 import { once } from '../../core/shared';
 import { explain } from '../errors';
 import type { Contract } from '../from-schema';
+import { readTrouble } from '../graphql/troubles';
 
 type Package = typeof GraphQL;
 
@@ -28,10 +29,8 @@ async function load(given: string | object): Promise<Loaded> {
   try {
     return { graphql, schema: read(graphql, given) };
   } catch (cause) {
-    const { message, locations } = cause as Error & { locations?: readonly GraphQL.SourceLocation[] };
-    const at = locations?.[0];
-    const line = at && typeof given === 'string' ? given.split('\n')[at.line - 1]?.trim() : undefined;
-    throw explain('SIM-SCHEMA', { why: message, at: at && `${at.line}:${at.column}`, line }, { cause });
+    const text = typeof given === 'string' ? given : undefined;
+    throw explain('SIM-SCHEMA', readTrouble(cause as Error, text), { cause });
   }
 }
 

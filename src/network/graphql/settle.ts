@@ -9,6 +9,7 @@ import type { Operation } from '../operations';
 import { wordRouteThrew } from '../thrown';
 import { execute } from '../contract/execute';
 import { loadSchema } from '../contract/schema';
+import { readTrouble } from './troubles';
 import { findLacking, makeResult, type Result } from './results';
 
 /** What the route of an operation gives. */
@@ -82,19 +83,7 @@ async function readDocument(query: string, route: string, environment: Environme
   try {
     return graphql.parse(query);
   } catch (error) {
-    const { message, locations } = error as Error & {
-      locations?: readonly { line: number; column: number }[];
-    };
-    const at = locations?.[0];
-    const line = at && query.split('\n')[at.line - 1];
-    environment.fail(
-      explain('SIM-GRAPHQL-DOCUMENT', {
-        route,
-        why: message,
-        at: at && `${at.line}:${at.column}`,
-        line: line?.trim(),
-      }),
-    );
+    environment.fail(explain('SIM-GRAPHQL-DOCUMENT', { route, ...readTrouble(error as Error, query) }));
     return undefined;
   }
 }

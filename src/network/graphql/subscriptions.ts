@@ -1,13 +1,11 @@
 import { isChannel, makeConnection, type EventFields, type Line, type Linked } from '../../core/channel';
-import type { Environment } from '../../core/environment';
 import { native } from '../../core/host';
 import { runAs } from '../../core/ownership';
-import type { Stream } from '../../core/stream';
 import { bytesOfText } from '../carried';
 import type { Begun, Sent } from '../asked';
 import type { Network } from '../network';
 import { readOperation, type Operation } from '../operations';
-import { goesOn, markEndless } from '../reply-bodies';
+import { goesOn, listenFor, markEndless } from '../reply-bodies';
 import { resultOf, settleOperation } from './settle';
 
 /** Whoever is told what a subscription emits. */
@@ -43,7 +41,12 @@ function emit(
     complete();
     return () => undefined;
   }
-  if (!isChannel(value)) return subscribe(value, environment, { next, complete, fail });
+  if (!isChannel(value))
+    return listenFor(environment, value, {
+      next,
+      complete,
+      error: (reason) => fail(String((reason as Error).message)),
+    });
   const line: Line = {
     deliver: (message: unknown, _: EventFields) => next(message),
     close: complete,
@@ -54,13 +57,6 @@ function emit(
   value.join(connection, environment);
   connection.open();
   return () => connection.end();
-}
-
-function subscribe(source: Stream<unknown>, environment: Environment, to: Subscriber): () => void {
-  const error = (reason: unknown) => to.fail(String((reason as Error).message));
-  const listener = { isPart: true, next: to.next, complete: to.complete, error };
-  const subscription = runAs(environment, () => source.subscribe(listener));
-  return () => subscription.unsubscribe();
 }
 
 interface Message {

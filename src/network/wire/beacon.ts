@@ -1,5 +1,6 @@
+import { parsed } from '../../core/parsed';
 import { ask } from '../ask';
-import { baseAddress, parsedBody, requestClass } from '../globals';
+import { baseAddress, requestClass } from '../globals';
 import { encodeBody } from './bodies';
 
 /** The most that a page may have under way by beacons, in bytes. @see https://w3c.github.io/beacon */
@@ -18,7 +19,7 @@ export function sendBeacon(url: unknown, body: unknown): boolean {
     headers: encoded?.type ? { 'content-type': encoded.type } : {},
   } as RequestInit);
   const sent = {
-    body: parsedBody(encoded?.given),
+    body: parsed(encoded?.given),
     carrier: 'navigator.sendBeacon',
     below: navigator.sendBeacon,
   } as const;

@@ -1,6 +1,5 @@
-import { native } from '../../core/host';
 import { page } from './page';
-import { bytesOf, carriedBody, isA } from '../carried';
+import { bytesOf, bytesOfText, carriedBody, isA, isBlob, isBytes } from '../carried';
 
 /** A body as it is sent. */
 export interface Encoded {
@@ -23,26 +22,22 @@ export function encodeBody(given: unknown): Encoded {
     const text = isHtml
       ? (given as Document).documentElement.outerHTML
       : new Serializer().serializeToString(given as Document);
-    return ofText(given, text, `${isHtml ? 'text/html' : 'application/xml'};charset=UTF-8`, true);
+    return ofText(given, text, `${isHtml ? 'text/html' : 'application/xml'};charset=UTF-8`);
   }
-  if (isA(given, 'Blob') || isA(given, 'File')) {
-    const { size, type } = given as Blob;
-    return { given, body: carriedBody(given).body!, type: type || undefined, size, isText: false };
-  }
-  if (isA(given, 'FormData')) {
+  if (isBlob(given) || isA(given, 'FormData')) {
     const { body, type, size } = carriedBody(given);
     return { given, body: body!, type, size: size!, isText: false };
   }
-  if (ArrayBuffer.isView(given) || isA(given, 'ArrayBuffer')) {
+  if (isBytes(given)) {
     const bytes = bytesOf(given);
     return { given, body: bytes, type: undefined, size: bytes.byteLength, isText: false };
   }
   if (isA(given, 'URLSearchParams'))
-    return ofText(given, String(given), 'application/x-www-form-urlencoded;charset=UTF-8', true);
-  return ofText(given, String(given), 'text/plain;charset=UTF-8', true);
+    return ofText(given, String(given), 'application/x-www-form-urlencoded;charset=UTF-8');
+  return ofText(given, String(given), 'text/plain;charset=UTF-8');
 }
 
-const ofText = (given: unknown, body: string, type: string, isText: boolean): Encoded => ({
-  ...{ given, body, type, isText },
-  size: new (native('TextEncoder'))().encode(body).byteLength,
+const ofText = (given: unknown, body: string, type: string): Encoded => ({
+  ...{ given, body, type, isText: true },
+  size: bytesOfText(body).byteLength,
 });

@@ -1,6 +1,6 @@
 import { isChannel, makeConnection, type Line, type Linked } from '../../core/channel';
 import type { Environment } from '../../core/environment';
-import { ownerOfCall, runAs } from '../../core/ownership';
+import { ownerOfCall } from '../../core/ownership';
 import { settleAnswer, type Settled } from '../../core/settle-answer';
 import type { Stream } from '../../core/stream';
 import { explain } from '../errors';
@@ -8,7 +8,7 @@ import { networkOf, type Network } from '../network';
 import { wordRouteThrew } from '../thrown';
 import { brokenConnection, refuseNobody } from '../nobody';
 import { printAddress } from '../print-address';
-import { goesOn, whyNoSocket } from '../reply-bodies';
+import { goesOn, listenFor, whyNoSocket } from '../reply-bodies';
 
 /** What a client of operations offers to speak. @see https://github.com/enisdenjo/graphql-ws/blob/master/PROTOCOL.md */
 const socketProtocol = 'graphql-transport-ws';
@@ -90,7 +90,14 @@ export async function link(network: Network, wanted: Wanted, ends: (() => void)[
   }
   asked.status = 101;
   if (isChannel(source)) source.join(connection, environment);
-  else if (source !== connection) ends.push(listen(source as Stream<unknown>, connection, environment));
+  else if (source !== connection)
+    ends.push(
+      listenFor(environment, source as Stream<unknown>, {
+        next: (value) => connection.send(value),
+        error: () => connection.fail(),
+        complete: () => connection.close(),
+      }),
+    );
   return connection;
 
   function refuse(reason: unknown): never {
@@ -98,16 +105,4 @@ export async function link(network: Network, wanted: Wanted, ends: (() => void)[
     environment.chronicle.add('answered', what, { detail: 'refused', trigger: true });
     throw brokenConnection(reason);
   }
-}
-
-function listen(source: Stream<unknown>, connection: Linked, environment: Environment): () => void {
-  const subscription = runAs(environment, () =>
-    source.subscribe({
-      isPart: true,
-      next: (value) => connection.send(value),
-      error: () => connection.fail(),
-      complete: () => connection.close(),
-    }),
-  );
-  return () => subscription.unsubscribe();
 }

@@ -1,5 +1,4 @@
 import { realm } from '../../core/host';
-import { isEndless } from '../reply-bodies';
 import { isXml, readMime, type Mime } from './headers';
 import { page } from './page';
 
@@ -17,13 +16,6 @@ export class Received {
   #made: { readonly type: string; readonly value: unknown } | undefined;
   #text: { readonly size: number; readonly text: string } | undefined;
 
-  /** Forgets what an earlier answer brought. */
-  startsOver(): void {
-    this.response = undefined;
-    this.#chunks = [];
-    this.size = 0;
-  }
-
   begin(response: Response, override: string | undefined): void {
     this.response = response;
     this.override(override ?? response.headers.get('content-type'));
@@ -33,10 +25,6 @@ export class Received {
   override(type: string | null): void {
     this.#mime = readMime(type) ?? { essence: 'text/xml', charset: undefined };
     this.#typeText = readMime(type) ? type! : 'text/xml';
-  }
-
-  isEndless(response: Response): boolean {
-    return isEndless(response);
   }
 
   add(chunk: Uint8Array): void {

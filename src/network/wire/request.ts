@@ -1,11 +1,12 @@
+import { parsed } from '../../core/parsed';
 import { runDue } from '../../core/due';
 import type { Environment } from '../../core/environment';
 import { native } from '../../core/host';
 import { printSpan } from '../../core/spans';
 import { ask } from '../ask';
 import { refuseSync } from '../carriers';
-import { parsedBody } from '../globals';
 import { printAddress } from '../print-address';
+import { isEndless } from '../reply-bodies';
 import { encodeBody, type Encoded } from './bodies';
 import { isForbidden, isToken, lengthIn } from './headers';
 import { Answer, fail, states } from './answer';
@@ -61,7 +62,6 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
       (response) => void this.#receive(sending, response),
       () => this.#end(sending, 'error'),
     );
-    this.#answer.received.startsOver();
     this.#fireProgress(this, 'loadstart', 0, 0);
     if (sending.tellsUpload) this.#fireProgress(this.#upload, 'loadstart', 0, sending.size);
     if (this.#sending !== sending) return;
@@ -82,7 +82,7 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
       isUploaded: encoded === undefined,
       callOffTimeout: undefined,
       asking: ask(request, {
-        body: parsedBody(encoded?.given),
+        body: parsed(encoded?.given),
         carrier: 'XMLHttpRequest',
         below: XMLHttpRequest.prototype.send as () => void,
         onUpload: (part) => this.#tellUpload(sending, part),
@@ -115,7 +115,7 @@ export class XMLHttpRequest extends XMLHttpRequestEventTarget {
     const { owner } = sending.asking;
     // It counts as under way until the last event.
     const over = owner?.work.begin('body', `${this.#method} ${printAddress(this.#url!)}`, {
-      held: this.#answer.received.isEndless(response),
+      held: isEndless(response),
     });
     try {
       if (sending.tellsUpload && !sending.isUploaded) {

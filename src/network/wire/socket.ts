@@ -1,10 +1,11 @@
+import { parsed } from '../../core/parsed';
 import type { Line, Linked } from '../../core/channel';
 import type { Environment } from '../../core/environment';
 import { nextTurn } from '../../core/host';
 import { noteMade } from '../../core/left';
 import { print } from '../../core/print';
-import { bytesOf, bytesOfText, isA, isBlob, readBlob } from '../carried';
-import { baseAddress, parsedBody } from '../globals';
+import { bytesOf, bytesOfText, isBlob, isBytes, readBlob } from '../carried';
+import { baseAddress } from '../globals';
 import { printAddress } from '../print-address';
 import { connect, type Connecting } from './connect';
 import { isToken } from './headers';
@@ -84,7 +85,7 @@ export class WebSocket extends Target {
 
   #dataOf(message: unknown): unknown {
     if (typeof message === 'string') return message;
-    const isBuffer = ArrayBuffer.isView(message) || isA(message, 'ArrayBuffer');
+    const isBuffer = isBytes(message);
     if (!isBuffer && !isBlob(message)) return JSON.stringify(message);
     if (this.#binaryType === 'arraybuffer') return isBuffer ? bytesOf(message).slice().buffer : message;
     return isBuffer ? new (page['Blob'] as typeof Blob)([bytesOf(message)]) : message;
@@ -93,14 +94,14 @@ export class WebSocket extends Target {
   send(data: unknown): void {
     if (this.#state === states.CONNECTING)
       fail('InvalidStateError', 'send() is possible only after the event "open"');
-    const isBinary = ArrayBuffer.isView(data) || isA(data, 'ArrayBuffer') || isBlob(data);
+    const isBinary = isBytes(data) || isBlob(data);
     const message = isBinary ? data : String(data);
     const size = isBlob(message)
       ? message.size
       : bytesOf(isBinary ? message : bytesOfText(message as string)).byteLength;
     this.#buffered += size;
     if (this.#state !== states.OPEN) return;
-    this.#owner?.chronicle.add('sent', this.#what, { detail: () => print(parsedBody(message), 60) });
+    this.#owner?.chronicle.add('sent', this.#what, { detail: () => print(parsed(message), 60) });
     const link = this.#link!;
     queueMicrotask(() => {
       this.#buffered -= size;
