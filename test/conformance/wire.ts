@@ -301,6 +301,14 @@ export function wire(kit: Kit): void {
       expect(alerts.connections).toMatchObject([{ lastEventId: 'a2' }]);
       await alerts.send('two\nlines');
       expect(subject.texts(role('status'))).toEqual(['two lines']);
+      const told = (kind: string) =>
+        subject.chronicle.of(kind).map(({ what, detail }: Any) => `${what} ${detail}`.trim());
+      expect(told('connected')).toEqual(['GET /live/alerts', 'GET /live/alerts']);
+      expect(told('received')).toEqual([
+        'GET /live/alerts frost "tonight"',
+        'GET /live/alerts "two\\nlines"',
+      ]);
+      expect(told('closed')).toEqual(['GET /live/alerts connects again in 500ms']);
     });
 
     it.each<[string, Any, string]>([

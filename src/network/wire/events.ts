@@ -1,6 +1,8 @@
 import { runDue } from '../../core/due';
 import { native, realm } from '../../core/host';
 import { noteMade } from '../../core/left';
+import { parsed } from '../../core/parsed';
+import { print } from '../../core/print';
 import { printSpan } from '../../core/spans';
 import { ask, type Asking } from '../ask';
 import { baseAddress, requestClass } from '../globals';
@@ -83,11 +85,14 @@ export class EventSource extends Target {
     )
       return this.#giveUp();
     this.#state = states.OPEN;
+    asking.owner?.chronicle.add('connected', this.#what, { trigger: true });
     this.#tell('open');
     const parse = readEvents({
       event: (type, data, id) => {
         this.#lastId = id;
         const origin = new URL(response.url || this.url).origin;
+        const detail = () => `${type === 'message' ? '' : `${type} `}${print(parsed(data), 60)}`;
+        asking.owner?.chronicle.add('received', this.#what, { detail, trigger: true });
         const event = makeEvent('MessageEvent', type, { data, origin, lastEventId: id });
         dispatch(asking.owner, this, event);
       },
