@@ -74,16 +74,40 @@ for (const [out, input] of Object.entries(entries)) {
 
 const cli = { ...shared, platform: 'node', format: 'esm', target: 'node20', packages: 'external' };
 // What only the commands need comes with them: whoever installs the library gets nothing else along.
-await build({
+const ofNode = {
   ...cli,
   packages: 'bundle',
-  external: [...external, './demo.js', 'jsdom'],
-  entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }],
+  external: [...external, './demo.js', 'jsdom', 'esbuild', 'vite'],
   banner: {
     js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
   },
-});
+};
+await build({ ...ofNode, entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }] });
 await build({ ...cli, entryPoints: [{ in: 'examples/react-apiary/demo.tsx', out: 'demo' }] });
+// A backend for people, of its own and within a dev server, and the page where they switch its states.
+await build({
+  ...ofNode,
+  entryPoints: [
+    { in: 'src/serve/index.ts', out: 'serve' },
+    { in: 'src/serve/vite.ts', out: 'vite' },
+  ],
+});
+await build({
+  ...shared,
+  minifyIdentifiers: true,
+  format: 'esm',
+  entryPoints: [{ in: 'src/serve/switchboard/panel.ts', out: 'switchboard' }],
+});
+for (const entry of ['serve', 'vite']) {
+  const bundle = await rollup({
+    input: `src/serve/${entry === 'serve' ? 'index' : entry}.ts`,
+    external: [...outside, 'vite', /^node:/],
+    plugins: [dts({ tsconfig: 'tsconfig.json', compilerOptions: { paths: {} } })],
+    onwarn: (warning) => console.warn(warning.message),
+  });
+  await bundle.write({ file: `dist/${entry}.d.ts` });
+  await bundle.close();
+}
 
 // What a runner needs to load a framework's files: a transformer each, and the configuration that names it.
 const loaders = {

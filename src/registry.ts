@@ -5,6 +5,7 @@ import { registry as ofNetwork } from './network/errors';
 import { registry as ofPage } from './page/errors';
 import { registry as ofReact } from './react/errors';
 import { registry as ofSeam } from './seam/errors';
+import { registry as ofServe } from './serve/errors';
 import { registry as ofStage } from './stage/errors';
 import { registry as ofVue } from './vue/errors';
 
@@ -15,6 +16,7 @@ export const registry = {
   ...ofNetwork,
   ...ofPage,
   ...ofSeam,
+  ...ofServe,
   ...ofReact,
   ...ofVue,
   ...ofAngular,

@@ -30,7 +30,7 @@ const allowed: Record<string, string[]> = {
   jest: ['core', 'page', 'stage'],
   serve: ['core', 'network', 'stage'],
   cli: ['core', 'network', 'serve', 'stage'],
-  registry: ['core', 'network', 'page', 'seam', 'stage', 'react', 'vue', 'angular'],
+  registry: ['core', 'network', 'page', 'seam', 'serve', 'stage', 'react', 'vue', 'angular'],
   index: ['registry', 'core', 'network', 'page', 'seam', 'stage'],
 };
 

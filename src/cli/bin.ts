@@ -1,7 +1,18 @@
 import { main } from './main';
 
-process.exitCode = await main(process.argv.slice(2), {
-  write: (text) => void process.stdout.write(text),
-  complain: (text) => void process.stderr.write(text),
-  colour: process.stdout.isTTY === true && !process.env['NO_COLOR'],
-});
+// The first Ctrl+C ends what runs, the second one the process.
+const untilStopped = () => {
+  const stopping = new AbortController();
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stopping.abort());
+  return stopping.signal;
+};
+
+process.exitCode = await main(
+  process.argv.slice(2),
+  {
+    write: (text) => void process.stdout.write(text),
+    complain: (text) => void process.stderr.write(text),
+    colour: process.stdout.isTTY === true && !process.env['NO_COLOR'],
+  },
+  untilStopped,
+);

@@ -1,16 +1,29 @@
 import { Command, CommanderError } from 'commander';
 import { SimulacraError } from '../core/errors/error';
+import { refuse } from '../stage/errors';
 import { playDemo } from './demo';
 import type { Output } from './output';
+import { runServe } from './serve';
+
+function readPort(given: string): number {
+  const port = Number(given);
+  if (/^\d+$/.test(given) && port <= 65535) return port;
+  return refuse('SIM-OPTION-VALUE', { option: '--port', value: given, wanted: 'a number from 0 to 65535' });
+}
 
 /**
  * The command line: `simulacra <command>`.
  *
  * @param args what follows the name of the program
  * @param output where to write
+ * @param untilStopped tells what runs on when a person stops it
  * @returns the exit code: 0 when all went well, 1 when something failed, 2 for a mistake in the call
  */
-export async function main(args: readonly string[], output: Output): Promise<number> {
+export async function main(
+  args: readonly string[],
+  output: Output,
+  untilStopped: () => AbortSignal,
+): Promise<number> {
   let code = 0;
   const program = new Command('simulacra')
     .description('Puts one component alone on a stage and verifies how it renders.')
@@ -24,6 +37,36 @@ export async function main(args: readonly string[], output: Output): Promise<num
     .action(async ({ state }: { state?: string }) => {
       code = await playDemo(output, state);
     });
+  program
+    .command('serve')
+    .description('answer requests and sockets over HTTP on this machine, from routes or contracts')
+    .argument(
+      '[files...]',
+      'modules with routes, OpenAPI documents, schemas of GraphQL; simulacra.config.ts unless given',
+    )
+    .option('--port <number>', 'the port to listen on, 0 for one that is free (default: 4100)')
+    .option('--host <address>', 'the address to listen on (default: 127.0.0.1, this machine alone)')
+    .option(
+      '--state <state...>',
+      "the state to begin with, of all routes or of one: held, 'GET /api/hives=failing 404'",
+    )
+    .option('--quiet', 'do not print each request')
+    .action(
+      async (files: string[], given: { port?: string; host?: string; state?: string[]; quiet?: true }) => {
+        const { port, host, state: states = [], quiet } = given;
+        code = await runServe(
+          output,
+          {
+            files,
+            host,
+            states,
+            port: port === undefined ? undefined : readPort(port),
+            isQuiet: quiet === true,
+          },
+          untilStopped(),
+        );
+      },
+    );
   try {
     await program.parseAsync([...args], { from: 'user' });
     return code;

@@ -112,6 +112,12 @@ export class ChronicleLog implements Chronicle {
     if (trigger) this.#trigger = line;
   }
 
+  /** Begins anew. */
+  forget(): void {
+    this.#lines.length = this.#read.length = 0;
+    this.#trigger = undefined;
+  }
+
   /** The last line of one kind, where none of the other kind came after it. */
   lastWithout(kind: HappeningKind, after: HappeningKind): Happening | undefined {
     const line = this.#lines.findLast((one) => one.kind === kind || one.kind === after);

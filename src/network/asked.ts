@@ -89,16 +89,24 @@ function refuseUnknown(subject: string, route: string, routes: readonly string[]
   );
 }
 
+/** Whose requests are counted. */
 interface Counting {
-  readonly subject: string;
+  readonly environment: { readonly name: string };
   readonly requests: AskedRequests;
-  readonly routes: readonly string[];
-  readonly counts: Readonly<Record<string, number>>;
-  readonly calledAt: Error;
+  readonly keys: readonly string[];
 }
 
-/** @throws SIM-ROUTE-UNUSED, SIM-ROUTE-TIMES, SIM-ROUTE-UNKNOWN */
-export function refuseCounts({ subject, requests, routes, counts, calledAt }: Counting): void {
+/**
+ * @param counts how often routes have to be asked for; those not named here, at least once
+ * @throws SIM-ROUTE-UNUSED where a route was never asked for, SIM-ROUTE-TIMES where one was not asked for as often,
+ * SIM-ROUTE-UNKNOWN
+ */
+export function refuseUnused(
+  { environment, requests, keys: routes }: Counting,
+  calledAt: Error,
+  counts: Readonly<Record<string, number>> = {},
+): void {
+  const { name: subject } = environment;
   const words = ({ method, path }: AskedRequest) => `${method} ${path}`;
   for (const [route, times] of Object.entries(counts)) {
     if (!routes.includes(route)) refuseUnknown(subject, route, routes, calledAt);

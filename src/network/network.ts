@@ -3,9 +3,10 @@ import type { Environment } from '../core/environment';
 import { calledFrom } from '../core/errors/called-from';
 import { print } from '../core/print';
 import { settleAnswer, type Settled } from '../core/settle-answer';
+import { answerByDocument, checkAnswered } from './documented';
 import { isDocumentContract } from './from-open-api';
 import { addressOfOperation, readOperations, type Operation, type Operations } from './operations';
-import { makeRequests, refuseCounts, type AskedRequest, type Begun, type Sent } from './asked';
+import { makeRequests, type AskedRequest, type Begun, type Sent } from './asked';
 import { explain, mostListed, type UnmatchedRequest } from './errors';
 import { addressOfRedirect, arrive, conditional, makeOpaque, makeRedirected } from './arrive';
 import { rawBodyOf, requestClass, watchReading } from './globals';
@@ -17,6 +18,9 @@ import { arriveFrom, makeFailedResponse, makeResponse } from './reply';
 import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
 
+/** A route, with the path parameters of a request that it answers. */
+type Found = { readonly route: Route; readonly params: Params };
+
 const mostHops = 20;
 // HttpClient puts some fifty frames between the component that asks and what sends.
 const deep = 80;
@@ -26,7 +30,7 @@ export const networkOf = (environment: Environment) => environment.network as Ne
 export class Network {
   readonly requests = makeRequests(
     () => this.environment.name,
-    () => this.#routes.map(({ key }) => key),
+    () => this.keys,
   );
   readonly unmatched: UnmatchedRequest[] = [];
   readonly #routes: readonly Route[];
@@ -47,12 +51,23 @@ export class Network {
   }
 
   /** The route that answers, with the path parameters; undefined where none does. */
-  find(method: string, url: URL): { route: Route; params: Params } | undefined {
+  find(method: string, url: URL): Found | undefined {
     for (const route of this.#routes) {
       const params = route.match(method, url);
       if (params) return { route, params };
     }
     return undefined;
+  }
+
+  /** What a request is for: a route, or operations that are answered by their names. */
+  reach(
+    method: string,
+    url: URL,
+    body: unknown,
+  ): { found?: Found | undefined; operations?: Operations | undefined } {
+    const found = this.find(method, url);
+    const isPlain = found && !found.route.contract;
+    return { found, operations: isPlain ? undefined : readOperations(url, body) };
   }
 
   /** Writes a request down, and looks for its route. */
@@ -79,7 +94,7 @@ export class Network {
     };
     this.requests.push(asked);
     chronicle.add('asked', what, { from, detail: body === undefined ? '' : print(body, 40) });
-    // A stack is slow to take, so only those that a message lists have one.
+    // A stack is slow to take: only those that a message lists have one.
     const isListed = !found && this.unmatched.length < mostListed;
     const sentFrom = isListed ? calledFrom('sent', sent.below, deep) : undefined;
     return { asked, what, url, found, sentFrom, contract: sent.contract?.contract };
@@ -96,6 +111,11 @@ export class Network {
     return { ...begun, asked: Object.assign(begun.asked, { url: href }) };
   }
 
+  /** Its routes, as the user wrote them. */
+  get keys(): string[] {
+    return this.#routes.map(({ key }) => key);
+  }
+
   /** Answers operations that come by a socket. */
   get contract(): Route | undefined {
     return this.#routes.find(({ contract }) => contract !== undefined);
@@ -110,12 +130,10 @@ export class Network {
   /** Answers a request from the routes. @throws TypeError for a broken connection, as fetch does */
   async answer(request: Request, sent: Sent): Promise<Response> {
     const url = new URL(request.url);
-    const found = this.find(request.method, url);
-    const route = found?.route;
-    const operations = route && !route.contract ? undefined : readOperations(url, sent.body);
+    const { found, operations } = this.reach(request.method, url, sent.body);
     if (operations) {
       // Written down at once, while it is known who asks.
-      const response = await this.#operate(request, { ...sent, contract: route }, operations);
+      const response = await this.#operate(request, { ...sent, contract: found?.route }, operations);
       const { environment } = this;
       return watchReading(arriveFrom(request.url, response), environment, url.pathname, isEndless(response));
     }
@@ -160,12 +178,7 @@ export class Network {
   ): Promise<{ readonly response: Response; readonly raw: Response }> {
     const { asked, what } = begun;
     const raw = await this.#respond(begun.found!, request, begun, sent);
-    if (this.#hasDocuments) {
-      await this.environment.work.during('body', what, async () => {
-        const { checkByDocuments } = await import('./contract/openapi');
-        await checkByDocuments(this.#routes, begun, request, raw, this.environment);
-      });
-    }
+    if (this.#hasDocuments) await checkAnswered(this.#routes, begun, request, raw, this.environment);
     if (request.signal.aborted) throw request.signal.reason;
     const isBroken = raw instanceof Error;
     const response = isBroken ? raw : arriving(raw);
@@ -177,14 +190,24 @@ export class Network {
   }
 
   /**
-   * Answers a request of somebody else than a page, with all its headers; undefined where no route does.
+   * Answers a request of somebody else than a page, with all its headers.
    *
+   * @returns the answer, or what there is to say where no route has one
    * @throws what breaks the connection
    */
-  async serve(request: Request, sent: Sent): Promise<Response | undefined> {
-    const begun = this.begin(request.method, new URL(request.url), sent, request.headers);
-    if (!begun.found) return undefined;
+  async serve(request: Request, sent: Sent): Promise<Response | UnmatchedRequest> {
+    const url = new URL(request.url);
+    const { found, operations } = this.reach(request.method, url, sent.body);
+    if (operations) return this.#operate(request, { ...sent, contract: found?.route }, operations);
+    const begun = this.begin(request.method, url, sent, request.headers, found);
+    if (!begun.found) return makeUnmatched(begun, this.#routes);
     return (await this.#answered(begun, request, sent, (raw) => conditional(raw, request))).response;
+  }
+
+  /** Forgets what was asked so far, in what goes on without an end. */
+  forget(): void {
+    this.requests.length = 0;
+    this.environment.chronicle.forget();
   }
 
   #follow(response: Response, request: Request, to: URL, sent: Sent): Response | Promise<Response> {
@@ -202,22 +225,16 @@ export class Network {
   async #respond(
     { route, params }: { route: Route; params: Params },
     request: Request,
-    { what: label, asked }: Begun,
+    begun: Begun,
     { onUpload, carrier }: Sent,
   ): Promise<Response | Error> {
     const { environment } = this;
+    const { what: label, asked } = begun;
     let settled: Settled;
     try {
       const { answer: contract } = route;
-      if (isDocumentContract(contract)) {
-        const about = { request, body: asked.body, environment, route: route.key };
-        const response = await environment.work.during('request', label, async () => {
-          const { answerFrom } = await import('./contract/openapi');
-          return answerFrom(contract, about);
-        });
-        await environment.gate.pass(label);
-        return response ?? brokenConnection();
-      }
+      if (isDocumentContract(contract))
+        return (await answerByDocument(contract, begun, request, environment)) ?? brokenConnection();
       settled = await settleAnswer(route.answer, {
         environment,
         label,
@@ -275,17 +292,7 @@ export class Network {
   }
 
   #complaintOf(requests: UnmatchedRequest[]): Error {
-    const { name, chronicle } = this.environment;
-    const routes = this.#routes.map(({ key }) => key);
-    return explain('SIM-REQUEST-UNMATCHED', { subject: name, requests, routes }, { chronicle });
-  }
-
-  /**
-   * @param counts how often routes have to be asked for; those not named here, at least once
-   * @throws SIM-ROUTE-UNUSED where a route was never asked for, SIM-ROUTE-TIMES where one was not asked for as often
-   */
-  refuseUnused(calledAt: Error, counts: Readonly<Record<string, number>> = {}): void {
-    const routes = this.#routes.map(({ key }) => key);
-    refuseCounts({ subject: this.environment.name, requests: this.requests, routes, counts, calledAt });
+    const { name: subject, chronicle } = this.environment;
+    return explain('SIM-REQUEST-UNMATCHED', { subject, requests, routes: this.keys }, { chronicle });
   }
 }

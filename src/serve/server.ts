@@ -1,84 +1,129 @@
-import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { Environment } from '../core/environment';
-import { Network } from '../network/network';
-import { prepareRoutes } from '../network/prepare';
 import type { Routes } from '../stage/options';
-import { makeRequest, refuseWith, sendResponse } from './messages';
+import { Backend, type Told } from './backend';
+import { answerControl, controlPath } from './control';
+import { refuse } from './errors';
+import { refuseWith } from './messages';
 import { acceptSockets } from './sockets';
+import { readState } from './states';
 
-/** Routes that are served over HTTP. */
+/** A backend that runs. */
 export interface Served {
   /** Where: `http://127.0.0.1:4100`. */
   readonly url: string;
-  /** What was asked so far. */
-  readonly network: Network;
+  /** Its routes as they are listed, each with the state it is in. */
+  readonly routes: Backend['routes'];
+  /**
+   * Switches a route to a state; all of them where none is named.
+   *
+   * @param state `data`, `held`, `slow`, `slow 5s`, `empty`, `failing`, `failing 404`
+   * @throws SIM-SERVE-STATE, SIM-ROUTE-UNKNOWN
+   */
+  switch(state: string, route?: string): void;
+  /** Forgets what was posted, and makes the routes anew. @param answers other routes from now on */
+  reset(answers?: Answers): Promise<void>;
   /** Ends every connection, and gives the port back. */
   close(): Promise<void>;
 }
 
+/** Routes, or what makes them: anew after each reset. */
+export type Answers = Routes | (() => Routes | Promise<Routes>);
+
 /** How to serve. */
 export interface ServeOptions {
+  /** Routes, as `isolate` takes them, or a function that makes them. */
+  readonly network: Answers;
   /** The port; one that is free, unless said otherwise. */
   readonly port?: number;
   /** The address to listen on; this machine alone, unless said otherwise. */
   readonly host?: string;
+  /** The states to begin with, by route: `{ 'GET /api/hives': 'slow 5s' }`. */
+  readonly states?: Readonly<Record<string, string>>;
+  /** Called after each request. */
+  readonly onRequest?: (told: Told) => void;
 }
 
-/** Serves routes over HTTP and WebSocket, as a subject's network answers them. */
-export async function serveRoutes(routes: Routes, options: ServeOptions = {}): Promise<Served> {
-  const { port = 0, host = '127.0.0.1' } = options;
-  await prepareRoutes(routes);
-  const environment = new Environment('the server');
-  const network = new Network(routes, environment);
-  const server = createServer((request, response) => void answer(network, request, response));
-  server.on('clientError', (_, socket) => refuseWith(socket, '400 Bad Request'));
-  const sockets = acceptSockets(server, network);
-  await listen(server, port, host);
-  const { address, port: taken } = server.address() as AddressInfo;
-  return {
-    url: `http://${address.includes(':') ? `[${address}]` : address}:${taken}`,
-    network,
-    async close() {
-      sockets.close();
-      server.closeAllConnections();
-      await new Promise((resolve) => server.close(resolve));
-      await environment.takeDown().catch(() => undefined);
-    },
-  };
-}
-
-const listen = (server: Server, port: number, host: string): Promise<void> =>
-  new Promise((resolve, reject) => {
-    server.once('error', reject);
-    server.listen(port, host, () => {
-      server.off('error', reject);
-      resolve();
-    });
-  });
-
-async function answer(network: Network, asked: IncomingMessage, sending: ServerResponse): Promise<void> {
-  const leaving = new AbortController();
-  sending.on('close', () => leaving.abort());
-  let response: Response | undefined;
+/**
+ * Serves routes over HTTP and WebSocket on this machine, as `isolate` answers them. What is posted is kept until
+ * a reset, and each route can be switched to another state while it runs, also by people, at `/__simulacra/`.
+ *
+ * @throws SIM-SERVE-PORT, SIM-SERVE-STATE, SIM-ROUTE-UNKNOWN, and what is wrong with the routes
+ * @example
+ * const backend = await serve({ network: { 'GET /api/hives': hives } });
+ * backend.switch('failing', 'GET /api/hives');
+ * const response = await fetch(`${backend.url}/api/hives`);
+ * expect(response.status).toBe(503);
+ * await backend.close();
+ */
+export async function serve(options: ServeOptions): Promise<Served> {
+  const { port = 0, host = '127.0.0.1', states = {}, network, onRequest } = options;
+  const backend = await Backend.open(makerOf(network));
   try {
-    const request = makeRequest(asked, leaving.signal);
-    const sent = { body: undefined, carrier: 'fetch', below: answer } as const;
-    response = (await network.serve(request, sent)) ?? noRoute(request);
-  } catch {
-    // A broken connection, or a client that has gone.
-    return void asked.socket.destroy();
+    for (const [route, state] of Object.entries(states))
+      backend.switch(readState(state), route === '*' ? undefined : route);
+    if (onRequest) backend.watchers.add((told) => told && onRequest(told));
+    const server = createServer((request, response) => {
+      const isControl = (request.url ?? '').startsWith(controlPath);
+      void (isControl ? answerControl(backend, request, response) : backend.answer(request, response));
+    });
+    server.on('clientError', ({ code }: NodeJS.ErrnoException, socket) =>
+      refuseWith(
+        socket,
+        code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request',
+      ),
+    );
+    const sockets = acceptSockets(server, backend);
+    await listen(server, port, host);
+    const { address, port: taken } = server.address() as AddressInfo;
+    return {
+      url: `http://${address.includes(':') ? `[${address}]` : address}:${taken}`,
+      get routes() {
+        return backend.routes;
+      },
+      switch: (state, route) => backend.switch(readState(state), route),
+      reset: (answers) => backend.reset(answers && makerOf(answers)),
+      async close() {
+        sockets.close();
+        server.closeAllConnections();
+        await new Promise((resolve) => server.close(resolve));
+        await backend.close();
+      },
+    };
+  } catch (error) {
+    await backend.close();
+    throw error;
   }
-  await sendResponse(response, sending).catch(() => asked.socket.destroy());
 }
 
-function noRoute({ method, url }: Request): Response {
-  const { pathname, search } = new URL(url);
-  const detail = `No route answers ${method} ${pathname}${search}`;
-  const body = JSON.stringify({ type: 'about:blank', title: 'Not Found', status: 404, detail });
-  return new Response(body, {
-    status: 404,
-    statusText: 'Not Found',
-    headers: { 'content-type': 'application/problem+json' },
+export const makerOf = (answers: Answers) => (typeof answers === 'function' ? answers : () => answers);
+
+const reasons: Readonly<Record<string, string>> = {
+  EADDRINUSE: 'something else listens there',
+  EACCES: 'this user may not',
+  EADDRNOTAVAIL: 'this machine has no such address',
+  ENOTFOUND: 'there is no such host',
+  ERR_SOCKET_BAD_PORT: 'ports go from 0 to 65535',
+};
+
+function listen(server: Server, port: number, host: string): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const failed = (cause: NodeJS.ErrnoException) => {
+      const why = reasons[cause.code ?? ''] ?? cause.message;
+      try {
+        refuse('SIM-SERVE-PORT', { host, port, why }, { cause });
+      } catch (error) {
+        reject(error as Error);
+      }
+    };
+    server.once('error', failed);
+    try {
+      server.listen(port, host, () => {
+        server.off('error', failed);
+        resolve();
+      });
+    } catch (error) {
+      failed(error as NodeJS.ErrnoException);
+    }
   });
 }

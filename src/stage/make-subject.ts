@@ -1,3 +1,4 @@
+import { refuseUnused } from '../network/asked';
 import { calledFrom } from '../core/errors/called-from';
 import { refuseProps } from './declared';
 import { refuse } from './errors';
@@ -159,7 +160,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
 
   readonly atRest = () => this.#step('atRest', () => this.#stage.atRest());
   readonly everyRouteAsked = (counts?: Readonly<Record<string, number>>) =>
-    this.#stage.network.refuseUnused(this.#here('everyRouteAsked'), counts);
+    refuseUnused(this.#stage.network, this.#here('everyRouteAsked'), counts);
   readonly outline = ({ depth = Infinity }: { readonly depth?: number } = {}) => {
     this.#stage.refuseGone('outline()', this.#here('outline'));
     const { mounted, container } = this.#stage;

@@ -4,7 +4,7 @@ import { calledFrom } from '../core/errors/called-from';
 import { runAs } from '../core/ownership';
 import { makeStep } from '../core/step';
 import { prepareRoutes } from '../network/prepare';
-import type { AskedRequests } from '../network/asked';
+import { refuseUnused, type AskedRequests } from '../network/asked';
 import { enterSurroundings, guard, putUp } from './beginning';
 import { refuse } from './errors';
 import { explained } from './explained';
@@ -132,7 +132,7 @@ function makeBench(ground: Ground): Bench {
       ),
     atRest: () => step('atRest', () => ground.atRest()),
     everyRouteAsked: (counts) =>
-      ground.network.refuseUnused(calledFrom('everyRouteAsked', bench.everyRouteAsked), counts),
+      refuseUnused(ground.network, calledFrom('everyRouteAsked', bench.everyRouteAsked), counts),
     takeDown: () =>
       makeStep('takeDown', calledFrom('takeDown', bench.takeDown), ground.environment.takeDown()),
   };

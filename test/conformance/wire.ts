@@ -301,7 +301,7 @@ export function wire(kit: Kit): void {
       expect(alerts.connections).toMatchObject([{ lastEventId: 'a2' }]);
       await alerts.send('two\nlines');
       expect(subject.texts(role('status'))).toEqual(['two lines']);
-      const told = (kind: string) =>
+      const told = (kind: 'connected' | 'received' | 'closed') =>
         subject.chronicle.of(kind).map(({ what, detail }: Any) => `${what} ${detail}`.trim());
       expect(told('connected')).toEqual(['GET /live/alerts', 'GET /live/alerts']);
       expect(told('received')).toEqual([

@@ -11,7 +11,11 @@ export interface DocumentedOperation {
   /** What all operations of its path share. */
   readonly item: Json;
   readonly params: Record<string, string>;
+  /** As a route is written: `GET /api/hives/:hiveId`. */
+  readonly route: string;
 }
+
+type Place = Omit<DocumentedOperation, 'operation' | 'route'>;
 
 /** An OpenAPI document, read. */
 export interface Documented {
@@ -19,6 +23,10 @@ export interface Documented {
   /** `3.0` or `3.1`. */
   readonly version: string;
   find(method: string, path: string): DocumentedOperation | undefined;
+  /** Every operation, as a route is written. */
+  readonly routes: readonly string[];
+  /** What the addresses of its first server begin with: `/api`; empty where it has none. */
+  readonly base: string;
 }
 
 const documents = once('documents', () => new Map<unknown, Promise<Documented>>());
@@ -48,9 +56,16 @@ async function load(given: string | object): Promise<Documented> {
   }
   const index = indexOf(paths as Json);
   const bases = basesOf(document);
+  const base = bases[0]!;
+  const routeOf = (method: string, path: string) =>
+    `${method.toUpperCase()} ${base}${path.replace(/\{([^}]+)\}/g, ':$1')}`;
+  const routes = Object.entries(paths as Json).flatMap(([path, item]) =>
+    Object.keys(item ?? {})
+      .filter(isMethod)
+      .map((method) => routeOf(method, path)),
+  );
   return {
-    document,
-    version,
+    ...{ document, version, routes, base },
     find(method, path) {
       for (const base of bases) {
         if (!path.startsWith(base)) continue;
@@ -61,6 +76,7 @@ async function load(given: string | object): Promise<Documented> {
             ...found,
             pointer: `${found.pointer}/${method.toLowerCase()}`,
             operation: operation as Json,
+            route: routeOf(method, unescaped(found.pointer.slice('/paths/'.length))),
           };
       }
       return undefined;
@@ -97,10 +113,12 @@ interface Node {
   leaf: { readonly item: Json; readonly pointer: string } | undefined;
 }
 const makeNode = (): Node => ({ literal: new Map(), template: undefined, leaf: undefined });
+const isMethod = (key: string) => /^(get|put|post|delete|options|head|patch|trace)$/.test(key);
+const unescaped = (part: string) => part.replace(/~1/g, '/').replace(/~0/g, '~');
 const escaped = (path: string) => path.replace(/~/g, '~0').replace(/\//g, '~1');
 
 /** A tree of segments, so that finding one of very many paths takes no longer. */
-function indexOf(paths: Json): (path: string) => Omit<DocumentedOperation, 'operation'> | undefined {
+function indexOf(paths: Json): (path: string) => Place | undefined {
   const root = makeNode();
   for (const [path, item] of Object.entries(paths)) {
     let node = root;
@@ -126,8 +144,7 @@ function indexOf(paths: Json): (path: string) => Omit<DocumentedOperation, 'oper
     if (found || !node.template || segment === '') return found;
     return find(node.template.node, rest, { ...params, [node.template.name]: decodeURIComponent(segment) });
   };
-  const search = (path: string): Omit<DocumentedOperation, 'operation'> | undefined =>
-    find(root, path.split('/').slice(1), {});
+  const search = (path: string): Place | undefined => find(root, path.split('/').slice(1), {});
   return search;
 }
 
@@ -156,3 +173,10 @@ const walk = (document: Json, pointer: string): unknown =>
         typeof at === 'object' && at !== null && Object.hasOwn(at, part) ? (at as Json)[part] : undefined,
       document,
     );
+
+/** True where a document's content type allows another one. What fail() sends are problem details, which a document may call plain JSON. */
+export const fitsType = (promised: string, type: string): boolean =>
+  promised === type ||
+  promised === '*/*' ||
+  (promised.endsWith('/*') && type.startsWith(promised.slice(0, -1))) ||
+  (promised === 'application/json' && type === 'application/problem+json');

@@ -1,5 +1,15 @@
 import { resolve } from './documents';
-import { chosen, dateOf, decimalOf, idOf, momentOf, textOf, wholeOf, type Place } from './plausible';
+import {
+  chosen,
+  dateOf,
+  decimalOf,
+  idOf,
+  momentOf,
+  numberOf,
+  textOf,
+  wholeOf,
+  type Place,
+} from './plausible';
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -10,7 +20,7 @@ export function makeValue(document: Json, schema: unknown, place: Place, depth =
   const owner = nameOf(schema) ?? place.owner;
   const read = resolve(document, schema);
   const example = exampleOf(document, read);
-  if (example !== undefined) return example;
+  if (example !== undefined) return numbered(example, place);
   if ('const' in read) return read['const'];
   if (Array.isArray(read['enum'])) return read['enum'][chosen(place, read['enum'].length)];
   const [variant] = [...listOf(read['oneOf']), ...listOf(read['anyOf'])];
@@ -25,6 +35,17 @@ export function makeValue(document: Json, schema: unknown, place: Place, depth =
     ) as unknown;
   }
   return makeTyped(document, read, { ...place, owner }, depth);
+}
+
+// Two items of a list are not the same one.
+function numbered(example: unknown, place: Place): unknown {
+  const number = numberOf(place);
+  if (number === 1 || !/^(_?id|uuid|key)$/i.test(place.field)) return example;
+  if (typeof example === 'number') return example + number - 1;
+  const [, stem, digits] = /^(.*?)(\d+)$/.exec(String(example)) ?? [];
+  return digits === undefined
+    ? example
+    : `${stem}${String(Number(digits) + number - 1).padStart(digits.length, '0')}`;
 }
 
 /** The example that a schema or a content has. */

@@ -7,7 +7,7 @@ import { isDocumentContract, type DocumentContract } from '../from-open-api';
 import type { Route } from '../routes';
 import { printPath } from '../print-address';
 import { isEndless } from '../reply-bodies';
-import { loadDocument, resolve, type Documented, type DocumentedOperation } from './documents';
+import { fitsType, loadDocument, resolve, type Documented, type DocumentedOperation } from './documents';
 import type { Drift } from './execute';
 import { findDrifts, validatorOf } from './fitting';
 import { exampleOf, makeValue } from './generate';
@@ -37,9 +37,17 @@ export async function answerFrom(contract: DocumentContract, asked: Asked): Prom
   const { document } = documented;
   const schema = content['schema'] ?? {};
   const place = { owner: ownerOf(operation), field: 'value', path: [] };
-  const value = exampleOf(document, content) ?? makeValue(document, schema, place);
+  const value = exampleOf(document, content) ?? namedAs(operation, makeValue(document, schema, place));
   const body = /\bjson\b/.test(type) ? JSON.stringify(value) : String(value);
   return new (native('Response'))(body, { status, statusText: 'OK', headers: { 'content-type': type } });
+}
+
+// What is asked for by its id has that id.
+function namedAs({ pointer, params }: DocumentedOperation, value: unknown): unknown {
+  const [, name] = /\{([^}~]+)\}\/[a-z]+$/.exec(pointer) ?? [];
+  const id = name === undefined ? undefined : params[name];
+  if (id === undefined || typeof value !== 'object' || value === null || !('id' in value)) return value;
+  return { ...value, id: typeof value.id === 'number' && /^\d+$/.test(id) ? Number(id) : id };
 }
 
 /** Checks what is sent, and what a route answers by hand, against the documents of other routes. */
@@ -82,14 +90,13 @@ async function operationOf(documented: Documented, asked: Asked): Promise<Docume
   const url = new URL(request.url);
   const found = documented.find(request.method, url.pathname);
   if (!found) {
-    const known = Object.entries(documented.document['paths'] as Json).flatMap(([path, item]) =>
-      Object.keys(item as Json)
-        .filter((key) => /^(get|put|post|delete|options|head|patch|trace)$/.test(key))
-        .map((method) => `${method.toUpperCase()} ${path}`),
-    );
     const what = `${request.method} ${printPath(url)}`;
     environment.fail(
-      explain('SIM-CONTRACT-UNKNOWN', { asked: what, route: asked.route, nearest: nearest(what, known) }),
+      explain('SIM-CONTRACT-UNKNOWN', {
+        asked: what,
+        route: asked.route,
+        nearest: nearest(what, documented.routes),
+      }),
     );
   }
   return found;
@@ -171,10 +178,3 @@ async function driftsOf(
   }
   return findDrifts(documented, (await validatorOf(documented))(at), schema, value);
 }
-
-// What fail() sends are problem details, which a document may call plain JSON.
-const fitsType = (promised: string, type: string): boolean =>
-  promised === type ||
-  promised === '*/*' ||
-  (promised.endsWith('/*') && type.startsWith(promised.slice(0, -1))) ||
-  (promised === 'application/json' && type === 'application/problem+json');

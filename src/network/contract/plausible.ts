@@ -9,7 +9,7 @@ export interface Place {
 }
 
 /** Which of a list's items a place belongs to, counted from 1. */
-const numberOf = ({ path }: Place): number => {
+export const numberOf = ({ path }: Place): number => {
   const index = path.findLast((step) => typeof step === 'number');
   return typeof index === 'number' ? index + 1 : 1;
 };

@@ -1,4 +1,4 @@
-import { resolve, type Documented, type DocumentedOperation } from './documents';
+import { fitsType, resolve, type Documented, type DocumentedOperation } from './documents';
 import type { Drift } from './execute';
 import { findDrifts, validatorOf } from './fitting';
 
@@ -62,7 +62,7 @@ async function checkBody(
     return required ? [{ path: 'the body', why: 'it is missing', nearest: undefined }] : [];
   const type = (request.headers.get('content-type') ?? '').split(';')[0]!.trim();
   const names = Object.keys(content);
-  const name = names.find((one) => one === type || one === '*/*');
+  const name = names.find((one) => fitsType(one, type));
   if (name === undefined)
     return [
       {

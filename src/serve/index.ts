@@ -1,0 +1,3 @@
+export { serve, type Answers, type Served, type ServeOptions } from './server';
+export type { ServedRoute, Told } from './backend';
+export type { Configuration } from './load';

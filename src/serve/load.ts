@@ -1,0 +1,185 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync } from 'node:fs';
+import { readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { basename, dirname, extname, join, relative, resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { nearest } from '../core/near';
+import { loadDocument } from '../network/contract/documents';
+import { explain as explainNetwork } from '../network/errors';
+import { fromOpenApi } from '../network/from-open-api';
+import { fromSchema } from '../network/from-schema';
+import type { Routes } from '../stage/options';
+import { explain, refuse } from './errors';
+import type { Answers, ServeOptions } from './server';
+
+/** What a file `simulacra.config.ts` says, as its default export. */
+export interface Configuration {
+  /** What `simulacra serve` answers where its call names no file, and how. */
+  readonly serve?: Partial<Omit<ServeOptions, 'network' | 'onRequest'>> & {
+    /** Files (modules with routes, OpenAPI documents, schemas of GraphQL), or routes. */
+    readonly from: string | readonly string[] | Answers;
+  };
+}
+
+/** Answers that were read from files. */
+export interface Loaded {
+  readonly routes: Routes;
+  /** Every file they are made of, so that they can be read again when one changes. */
+  readonly files: readonly string[];
+}
+
+/** Loads a module, and tells what it is made of. */
+export type LoadModule = (file: string) => Promise<{ module: object; files: readonly string[] }>;
+
+/**
+ * Reads the answers that files hold; of two that answer the same, the later one does.
+ *
+ * @throws SIM-SERVE-FILE, SIM-PACKAGE, and what is wrong with what they hold
+ */
+export async function loadAnswers(
+  files: readonly string[],
+  root: string,
+  loadModule: LoadModule = bundleModule,
+): Promise<Loaded> {
+  const loaded: Loaded[] = [];
+  for (const file of files) loaded.push(await loadFile(resolve(root, file), root, loadModule));
+  return {
+    routes: Object.assign({}, ...loaded.map(({ routes }) => routes)) as Routes,
+    files: loaded.flatMap((one) => one.files),
+  };
+}
+
+const mostBytes = 64_000_000;
+
+async function loadFile(file: string, root: string, loadModule: LoadModule): Promise<Loaded> {
+  const name = relative(root, file) || file;
+  const found = await stat(file).catch(() => undefined);
+  if (!found?.isFile()) {
+    const folder = dirname(file);
+    const near = existsSync(folder) ? nearest(basename(file), readdirSync(folder)) : undefined;
+    return refuse('SIM-SERVE-FILE', {
+      file: name,
+      why: found ? 'it is a folder' : 'there is no such file',
+      nearest: near && join(dirname(name), near),
+    });
+  }
+  if (found.size > mostBytes) refuse('SIM-SERVE-FILE', { file: name, why: 'it is larger than 64 MB' });
+  const kind = extname(file).toLowerCase();
+  if (/^\.[cm]?[jt]sx?$/.test(kind)) return loadRoutes(file, name, loadModule);
+  const text = await readFile(file, 'utf8');
+  if (/^\.(graphql|graphqls|gql)$/.test(kind))
+    return { routes: { 'ANY /graphql': fromSchema(text) }, files: [file] };
+  if (/^\.(ya?ml|json)$/.test(kind)) return { routes: await routesOf(text, name, kind), files: [file] };
+  return refuse('SIM-SERVE-FILE', {
+    file: name,
+    why: `what a ${kind || 'nameless'} file holds is not known`,
+  });
+}
+
+async function routesOf(text: string, name: string, kind: string): Promise<Routes> {
+  if (kind === '.json') {
+    const read = readJson(text, name);
+    if (isFilled(read['__schema'] ?? (read['data'] as Record<string, unknown> | undefined)?.['__schema']))
+      return { 'ANY /graphql': fromSchema(read) };
+  }
+  try {
+    const { base } = await loadDocument(text);
+    const routes: Record<string, unknown> = { [`ANY ${base}/*`]: fromOpenApi(text) };
+    return routes as Routes;
+  } catch (cause) {
+    if ((cause as { code?: string }).code === 'SIM-PACKAGE') throw cause;
+    const why = ((cause as { fields?: { why?: string } }).fields?.why ?? (cause as Error).message).replace(
+      /\.$/,
+      '',
+    );
+    throw explain('SIM-SERVE-FILE', { file: name, why }, { cause });
+  }
+}
+
+const isFilled = (value: unknown): value is object => typeof value === 'object' && value !== null;
+
+function readJson(text: string, file: string): Record<string, unknown> {
+  try {
+    return JSON.parse(text) as Record<string, unknown>;
+  } catch (cause) {
+    const why = `it is no JSON (${(cause as Error).message.split('\n')[0]})`;
+    return refuse('SIM-SERVE-FILE', { file, why }, { cause });
+  }
+}
+
+async function loadRoutes(file: string, name: string, loadModule: LoadModule): Promise<Loaded> {
+  const { module, files } = await importAs(file, name, loadModule);
+  const { default: given } = module as { default?: unknown };
+  const routes: unknown = typeof given === 'function' ? await (given as () => unknown)() : given;
+  if (
+    !isFilled(routes) ||
+    !Object.keys(routes).every((key) => key.includes(' ')) ||
+    Object.keys(routes).length === 0
+  ) {
+    const others = Object.keys(module).filter((key) => key !== 'default');
+    const exported = others.length > 0 ? ` (it exports ${others.join(', ')})` : '';
+    const why =
+      given === undefined
+        ? `it has no default export${exported}`
+        : 'its default export is neither routes nor a function that makes them';
+    refuse('SIM-SERVE-FILE', { file: name, why });
+  }
+  return { routes: routes as Routes, files };
+}
+
+async function importAs(file: string, name: string, loadModule: LoadModule): ReturnType<LoadModule> {
+  try {
+    return await loadModule(file);
+  } catch (cause) {
+    if ((cause as { code?: string }).code === 'SIM-PACKAGE') throw cause;
+    const [first = ''] = String((cause as Error).message).split('\n');
+    throw explain(
+      'SIM-SERVE-FILE',
+      { file: name, why: `loading it failed: ${first.replace(/\.$/, '')}` },
+      { cause },
+    );
+  }
+}
+
+/** Reads `simulacra.config.*` of a folder; undefined where it has none. @throws SIM-SERVE-FILE, SIM-PACKAGE */
+export async function loadConfiguration(root: string): Promise<Configuration | undefined> {
+  const endings = ['ts', 'mts', 'js', 'mjs'];
+  const name = endings
+    .map((ending) => `simulacra.config.${ending}`)
+    .find((one) => existsSync(join(root, one)));
+  if (!name) return undefined;
+  const { module } = await importAs(join(root, name), name, bundleModule);
+  const { default: given } = module as { default?: Configuration };
+  return given ?? refuse('SIM-SERVE-FILE', { file: name, why: 'it has no default export' });
+}
+
+/** Loads a module in any language that esbuild reads, anew each time. */
+const bundleModule: LoadModule = async (file) => {
+  const { build } = await import('esbuild').catch(() => {
+    throw explainNetwork('SIM-PACKAGE', { name: 'esbuild', why: `loading ${basename(file)}` });
+  });
+  const folder = dirname(file);
+  const { outputFiles, metafile } = await build({
+    ...{ entryPoints: [file], absWorkingDir: folder, bundle: true, packages: 'external', write: false },
+    ...{ format: 'esm', platform: 'node', target: 'node20', metafile: true, logLevel: 'silent' },
+    define: {
+      'import.meta.url': JSON.stringify(pathToFileURL(file).href),
+      'import.meta.dirname': JSON.stringify(folder),
+    },
+  });
+  const code = outputFiles[0]!.contents;
+  // What it imports is looked for from where it stands.
+  const mark = createHash('sha256')
+    .update(code)
+    .update(String(process.hrtime.bigint()))
+    .digest('hex')
+    .slice(0, 12);
+  const temporary = join(folder, `.${basename(file)}.${mark}.mjs`);
+  await writeFile(temporary, code);
+  try {
+    const module = (await import(pathToFileURL(temporary).href)) as object;
+    return { module, files: Object.keys(metafile.inputs).map((input) => resolve(folder, input)) };
+  } finally {
+    await rm(temporary, { force: true });
+  }
+};

@@ -1,0 +1,100 @@
+import type { IncomingMessage, ServerResponse } from 'node:http';
+import { resolve } from 'node:path';
+import type { Plugin, PreviewServer, ViteDevServer } from 'vite';
+import { Backend } from './backend';
+import { answerControl, controlPath } from './control';
+import { loadAnswers, type LoadModule } from './load';
+import { makerOf, type Answers } from './server';
+import { acceptSockets } from './sockets';
+import { readState } from './states';
+
+/** How to answer within a dev server. */
+export interface BackendOptions {
+  /** The states to begin with, by route: `{ 'GET /api/hives': 'slow 5s' }`. */
+  readonly states?: Readonly<Record<string, string>>;
+  /** False for pages without the button that opens the switchboard. */
+  readonly switchboard?: boolean;
+}
+
+/**
+ * Answers requests and sockets within Vite's dev server and preview, as `simulacra serve` does; what no route
+ * answers goes on to Vite. Each page gets a button that opens the switchboard.
+ *
+ * @param from routes, a function that makes them, or files: modules with routes, OpenAPI documents, schemas of
+ * GraphQL, which are read again when they change
+ * @throws SIM-SERVE-FILE, SIM-SERVE-STATE, SIM-ROUTE-UNKNOWN, and what is wrong with the routes
+ */
+export function simulatedBackend(
+  from: string | readonly string[] | Answers,
+  { states = {}, switchboard = true }: BackendOptions = {},
+): Plugin {
+  const serve = async (server: ViteDevServer | PreviewServer) => {
+    const { root, logger } = server.config;
+    const files = typeof from === 'string' ? [from] : Array.isArray(from) ? (from as string[]) : undefined;
+    const watched = new Set<string>();
+    const make = files
+      ? async () => {
+          const loaded = await loadAnswers(files, root, moduleLoader(server));
+          for (const file of loaded.files) watched.add(file);
+          return loaded.routes;
+        }
+      : makerOf(from as Answers);
+    const backend = await Backend.open(make);
+    for (const [route, state] of Object.entries(states))
+      backend.switch(readState(state), route === '*' ? undefined : route);
+    backend.watchers.add((told) => {
+      if (told?.problem) logger.warn(`${told.asked}  ${told.problem}`, { timestamp: true });
+    });
+    if (files && 'watcher' in server) {
+      server.watcher.add([...watched]);
+      server.watcher.on('change', (file) => {
+        if (!watched.has(resolve(file))) return;
+        backend.reset().then(
+          () => logger.info(`the answers were read again`, { timestamp: true }),
+          (error: Error) => logger.error(error.message, { timestamp: true }),
+        );
+      });
+    }
+    server.middlewares.use((request: IncomingMessage, response: ServerResponse, next: () => void) => {
+      const isControl = (request.url ?? '').startsWith(controlPath);
+      void (isControl ? answerControl(backend, request, response) : backend.answer(request, response, next));
+    });
+    if (!server.httpServer) return;
+    const sockets = acceptSockets(server.httpServer, backend, false);
+    server.httpServer.on('close', () => {
+      sockets.close();
+      void backend.close();
+    });
+  };
+  return {
+    name: 'simulacra:backend',
+    configureServer: serve,
+    configurePreviewServer: serve,
+    transformIndexHtml: {
+      order: 'post',
+      handler: (_, { server }) =>
+        server && switchboard
+          ? [
+              {
+                tag: 'script',
+                attrs: { type: 'module', src: `${controlPath}switchboard.js` },
+                injectTo: 'body',
+              },
+              { tag: 'simulacra-switchboard', attrs: { folded: '' }, injectTo: 'body' },
+            ]
+          : [],
+    },
+  };
+}
+
+/** Loads modules as Vite does, with its aliases. */
+function moduleLoader({ config }: ViteDevServer | PreviewServer): LoadModule {
+  return async (file) => {
+    const { runnerImport } = await import('vite');
+    const { module, dependencies } = await runnerImport<object>(file, {
+      ...{ configFile: false, root: config.root, logLevel: 'silent' },
+      resolve: { alias: config.resolve.alias },
+    });
+    return { module, files: [file, ...dependencies.map((one) => resolve(config.root, one))] };
+  };
+}
