@@ -39,7 +39,13 @@ export default ts.config(
     rules: { ...hooks.configs.recommended.rules },
   },
   {
-    files: ['**/*.config.{js,ts}', 'test/**', 'bench/**', 'src/react/stub-component.ts'],
+    files: [
+      '**/*.config.{js,ts}',
+      'examples/shared/routes.ts',
+      'test/**',
+      'bench/**',
+      'src/react/stub-component.ts',
+    ],
     rules: {
       'no-restricted-exports': 'off',
       'max-lines-per-function': 'off',

@@ -33,7 +33,7 @@ await page.click('.inspection [type=submit]');
 seen.logged = await see('.inspection [role=status]');
 await page.evaluate(() => [...document.querySelectorAll('nav button')].at(-1).click());
 seen.empty = await see('.empty');
-await server.close();
 await close();
+await server.close();
 console.log(JSON.stringify({ seen, problems }));
 process.exit(0);

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, effect, input, signal } from '@angular/core';
-import type { Alert } from '../../shared/alerts';
+import { ChangeDetectionStrategy, Component, computed, effect, signal } from '@angular/core';
+import { injectAlerts } from './alerts';
 
 /** One alert every four seconds, from the first again after the last. */
 @Component({
@@ -19,23 +19,23 @@ import type { Alert } from '../../shared/alerts';
   `,
 })
 export class AlertTicker {
-  readonly alerts = input.required<readonly Alert[]>();
+  readonly #alerts = injectAlerts();
   protected readonly isPaused = signal(false);
   readonly #at = signal(0);
-  protected readonly shown = computed(() => this.alerts()[this.#at()]);
+  protected readonly shown = computed(() => this.#alerts()[this.#at()]);
 
   constructor() {
     // Whoever has moved on by hand gets four seconds to read.
     effect((onCleanup) => {
       this.#at();
-      if (this.isPaused()) return;
+      if (this.isPaused() || this.#alerts().length === 0) return;
       const timer = setTimeout(() => this.go(1), 4000);
       onCleanup(() => clearTimeout(timer));
     });
   }
 
   protected go(by: number): void {
-    const { length } = this.alerts();
+    const { length } = this.#alerts();
     this.#at.update((at) => (at + by + length) % length);
   }
 }

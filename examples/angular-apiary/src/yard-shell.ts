@@ -3,8 +3,8 @@ import { FormsModule } from '@angular/forms';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterOutlet } from '@angular/router';
 import { filter, map } from 'rxjs';
-import { alerts } from '../../shared/alerts';
 import { AlertTicker } from './alert-ticker';
+import { ForagePanel } from './forage-panel';
 import { HiveBoard } from './hive-board';
 import { SessionProvider } from './session-provider';
 import { UNITS, type Units } from './units';
@@ -13,7 +13,7 @@ import { YardGate } from './yard-gate';
 /** The page: the gate, the choice of yard and units, the board or one hive. */
 @Component({
   selector: 'yard-shell',
-  imports: [AlertTicker, FormsModule, HiveBoard, RouterOutlet, SessionProvider, YardGate],
+  imports: [AlertTicker, ForagePanel, FormsModule, HiveBoard, RouterOutlet, SessionProvider, YardGate],
   providers: [{ provide: UNITS, useFactory: () => signal<Units>('kilograms') }],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -35,13 +35,14 @@ import { YardGate } from './yard-gate';
           </select>
         </label>
       </header>
-      <alert-ticker [alerts]="alerts" />
+      <alert-ticker />
       <main>
         <yard-gate>
           @if (address() === '/') {
             <hive-board [yard]="yard()" (opened)="open($event)" />
           }
           <router-outlet />
+          <forage-panel />
         </yard-gate>
       </main>
     </session-provider>
@@ -49,7 +50,6 @@ import { YardGate } from './yard-gate';
   host: { style: 'display: contents' },
 })
 export class YardShell {
-  protected readonly alerts = alerts;
   protected readonly yards = ['north', 'east', 'south'];
   protected readonly yard = signal('north');
   protected readonly units = inject(UNITS) as ReturnType<typeof signal<Units>>;

@@ -1,8 +1,9 @@
 import { useEffect, useState } from 'react';
-import type { Alert } from '../../shared/alerts';
+import { useAlerts } from './useAlerts';
 
 /** One alert every four seconds, from the first again after the last. */
-export function AlertTicker({ alerts }: { alerts: readonly Alert[] }) {
+export function AlertTicker() {
+  const alerts = useAlerts();
   const [at, setAt] = useState(0);
   const [isPaused, setPaused] = useState(false);
   const { length } = alerts;

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Route, Routes, useNavigate } from 'react-router';
-import { alerts } from '../../shared/alerts';
 import { AlertTicker } from './AlertTicker';
+import { ForagePanel, ForageProvider } from './ForagePanel';
 import { HiveBoard } from './HiveBoard';
 import { HiveDetail } from './HiveDetail';
 import { SessionProvider } from './session';
@@ -41,13 +41,16 @@ export function YardShell() {
             </select>
           </label>
         </header>
-        <AlertTicker alerts={alerts} />
+        <AlertTicker />
         <main>
           <YardGate>
             <Routes>
               <Route path="/" element={<HiveBoard key={yard} yard={yard} onOpen={open} />} />
               <Route path="/hives/:hiveId" element={<HiveDetail />} />
             </Routes>
+            <ForageProvider>
+              <ForagePanel />
+            </ForageProvider>
           </YardGate>
         </main>
       </UnitsContext.Provider>

@@ -1,10 +1,11 @@
 import 'simulacra/jest';
-import { label, part, role, swap, text } from 'simulacra';
+import { channel, label, part, role, swap, text } from 'simulacra';
 import { isolateWith } from 'simulacra/react';
 import { MemoryRouter } from 'react-router';
 import { hives } from '../../shared/hive';
 import { HiveBoard } from '../src/HiveBoard';
 
+const around = { 'GET /live/alerts': channel(), 'QUERY InFlower': { plants: [] } };
 // The scales open a socket as soon as they are loaded, four imports below the page.
 const scales = swap(() => import('../../shared/scales'), { listenToScale: () => () => undefined });
 const isolate = isolateWith({ wrap: [MemoryRouter], swap: [scales] });
@@ -16,6 +17,7 @@ test('the page leads from the gate to an opened hive, and back', async () => {
       'GET /api/hives/:hiveId': hives[1],
       'GET /api/hives?yard=north': hives,
       'GET /api/hives?yard=:yard': [],
+      ...around,
     },
   });
   await shell.type(label('Keeper'), 'Imke');
@@ -33,7 +35,7 @@ test('the page leads from the gate to an opened hive, and back', async () => {
 test('a stub three levels down takes the board and its requests out', async () => {
   const shell = await isolate(yardShell, {
     stub: [HiveBoard],
-    network: { 'GET /api/hives/:hiveId': hives[2] },
+    network: { 'GET /api/hives/:hiveId': hives[2], ...around },
   });
   await shell.type(label('Keeper'), 'Imke');
   await shell.press('Enter');

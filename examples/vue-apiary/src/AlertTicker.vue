@@ -1,18 +1,18 @@
 <script setup lang="ts">
 import { ref, watchEffect } from 'vue';
-import type { Alert } from '../../shared/alerts';
+import { useAlerts } from './useAlerts';
 
-const props = defineProps<{ alerts: readonly Alert[] }>();
+const alerts = useAlerts();
 const at = ref(0);
 const isPaused = ref(false);
 const go = (by: number) => {
-  at.value = (at.value + by + props.alerts.length) % props.alerts.length;
+  at.value = (at.value + by + alerts.value.length) % alerts.value.length;
 };
 
 // Whoever has moved on by hand gets four seconds to read.
 watchEffect((onCleanup) => {
-  const next = (at.value + 1) % props.alerts.length;
-  if (isPaused.value) return;
+  const next = (at.value + 1) % alerts.value.length;
+  if (isPaused.value || alerts.value.length === 0) return;
   const timer = setTimeout(() => (at.value = next), 4000);
   onCleanup(() => clearTimeout(timer));
 });

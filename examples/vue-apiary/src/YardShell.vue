@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { provide, ref } from 'vue';
 import { RouterView, useRouter } from 'vue-router';
-import { alerts } from '../../shared/alerts';
 import AlertTicker from './AlertTicker.vue';
+import ForagePanel from './ForagePanel.vue';
 import SessionProvider from './SessionProvider.vue';
 import { UnitsKey, type Units } from './units';
 import YardGate from './YardGate.vue';
@@ -45,10 +45,11 @@ const capital = (name: string) => `${name[0]?.toUpperCase()}${name.slice(1)}`;
         </select>
       </label>
     </header>
-    <AlertTicker :alerts="alerts" />
+    <AlertTicker />
     <main>
       <YardGate>
         <RouterView :key="yard" :yard="yard" @open="open" />
+        <ForagePanel />
       </YardGate>
     </main>
   </SessionProvider>

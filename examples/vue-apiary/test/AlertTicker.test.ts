@@ -1,10 +1,19 @@
 import 'simulacra/jest';
-import { role, text } from 'simulacra';
+import { channel, role, text } from 'simulacra';
 import { isolate } from 'simulacra/vue';
 import { alerts } from '../../shared/alerts';
 import AlertTicker from '../src/AlertTicker.vue';
 
-const ticker = () => isolate(AlertTicker, { props: { alerts }, time: 'virtual' });
+const live = channel<string>();
+const isolated = () => isolate(AlertTicker, { time: 'virtual', network: { 'GET /live/alerts': live } });
+
+/** The ticker, once it was told of every alert. */
+async function ticker() {
+  const board = await isolated();
+  for (const alert of alerts) await live.send(alert.text, { event: alert.kind, id: alert.id });
+  return board;
+}
+
 const [swarm, frost, robbed] = alerts.map((alert) => text(alert.text));
 
 test('shows one alert every four seconds, and the first again after the last', async () => {
@@ -42,6 +51,16 @@ test('goes on and back by hand, with four seconds to read each', async () => {
 });
 
 test('is not there without alerts', async () => {
-  const board = await isolate(AlertTicker, { props: { alerts: [] }, time: 'virtual' });
+  const board = await isolated();
   expect(board).not.toShow(role('button'));
+});
+
+test('asks for what it missed while the backend was gone', async () => {
+  const board = await ticker();
+  await live.fail();
+  await board.time.advance('3s');
+  expect(live.connections).toMatchObject([{ lastEventId: 'a3' }]);
+  await live.send('Anemone is about to swarm', { event: 'swarm', id: 'a4' });
+  await board.click(role('button', 'Previous'));
+  expect(board).toShow(text('Anemone is about to swarm'));
 });

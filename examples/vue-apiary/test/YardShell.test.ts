@@ -1,11 +1,12 @@
 import 'simulacra/jest';
-import { label, part, role, swap, text, type Routes } from 'simulacra';
+import { channel, label, part, role, swap, text, type Routes } from 'simulacra';
 import { isolate, type Component } from 'simulacra/vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { hives } from '../../shared/hive';
 import HiveBoard from '../src/HiveBoard.vue';
 import { routes } from '../src/routes';
 
+const around = { 'GET /live/alerts': channel(), 'QUERY InFlower': { plants: [] } };
 // The scales open a socket as soon as they are loaded, four imports below the page.
 const scales = swap(() => import('../../shared/scales'), { listenToScale: () => () => undefined });
 
@@ -20,6 +21,7 @@ test('the page leads from the gate to an opened hive, and back', async () => {
       'GET /api/hives/:hiveId': hives[1],
       'GET /api/hives?yard=north': hives,
       'GET /api/hives?yard=:yard': [],
+      ...around,
     },
   });
   await shell.type(label('Keeper'), 'Imke');
@@ -37,7 +39,7 @@ test('the page leads from the gate to an opened hive, and back', async () => {
 test('a stub three levels down takes the board and its requests out', async () => {
   const shell = await isolateShell({
     stub: [HiveBoard],
-    network: { 'GET /api/hives/:hiveId': hives[2] },
+    network: { 'GET /api/hives/:hiveId': hives[2], ...around },
   });
   await shell.type(label('Keeper'), 'Imke');
   await shell.press('Enter');
