@@ -18,8 +18,14 @@ const here = process.env.BUILT
       '^simulacra$': '<rootDir>/src/index.ts',
       '^simulacra/(react|vue|angular|jest)$': '<rootDir>/src/$1/index.ts',
     };
+// What runs in Node alone has no other form.
+const ofNode = {
+  '^simulacra/serve$': '<rootDir>/src/serve/index.ts',
+  '^simulacra/vite$': '<rootDir>/src/serve/vite.ts',
+};
 const fromSource = {
   ...here,
+  ...ofNode,
   '^@/(.*)$': '<rootDir>/test/seam/fixture/src/$1',
 };
 const react18 = {

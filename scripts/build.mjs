@@ -79,7 +79,7 @@ const ofNode = {
   packages: 'bundle',
   external: [...external, './demo.js', 'jsdom', 'esbuild', 'vite'],
   banner: {
-    js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url); const __dirname = import.meta.dirname;",
   },
 };
 await build({ ...ofNode, entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }] });

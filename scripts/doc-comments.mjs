@@ -7,6 +7,8 @@ const entries = {
   'simulacra/vue': 'src/vue/index.ts',
   'simulacra/angular': 'src/angular/index.ts',
   'simulacra/jest': 'src/jest/index.ts',
+  'simulacra/serve': 'src/serve/index.ts',
+  'simulacra/vite': 'src/serve/vite.ts',
 };
 
 const plain = (parts) => ts.displayPartsToString(parts).trim();

@@ -83,17 +83,26 @@ const files = {
     entries: ['simulacra', 'simulacra/react', 'simulacra/jest'],
     head: `${start(
       'react',
-      ['forwardRef', 'useRef', 'SessionContext', 'AlertTicker', 'alerts'],
+      ['forwardRef', 'useRef', 'SessionContext'],
       [
         "import { forwardRef, useRef } from 'react';",
-        "import { alerts } from '../../examples/shared/alerts';",
-        "import { AlertTicker } from '../../examples/react-apiary/src/AlertTicker';",
         "import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';",
         "import { HiveCard } from '../../examples/react-apiary/src/HiveCard';",
         "import { SessionContext, type Session } from '../../examples/react-apiary/src/session';",
         "import { YardGate } from '../../examples/react-apiary/src/YardGate';",
       ],
     )}export type { Session };\n`,
+  },
+  'examples-serve.test.ts': {
+    entries: ['simulacra/serve', 'simulacra/vite'],
+    head: `/** @jest-environment node */
+/* Made by npm run docs from the examples of the doc comments. */
+import { serve } from 'simulacra/serve';
+import { simulatedBackend } from 'simulacra/vite';
+import { hives } from '../../examples/shared/hive';
+
+void simulatedBackend;
+`,
   },
   'examples-vue.test.ts': {
     entries: ['simulacra/vue'],

@@ -33,9 +33,28 @@ for (const framework of ['react', 'vue', 'angular']) {
   await page.click('.inspection [type=submit]');
   await page.waitForSelector('.inspection [role=alert]');
   await picture('-hive');
+  if (framework === 'react') await switchboard(page);
   await server.close();
 }
 await close();
+
+/** The board, and a page that waits for a route which is held. */
+async function switchboard(page) {
+  await page.evaluate(() =>
+    document.querySelector('simulacra-switchboard').shadowRoot.querySelector('.opener').click(),
+  );
+  await page.waitForFunction(() => {
+    const { shadowRoot } = document.querySelector('simulacra-switchboard');
+    const held = shadowRoot.querySelector('[aria-label="State of GET /api/hives"] [value=held]');
+    held?.click();
+    return held?.checked;
+  });
+  await page.evaluate(() => [...document.querySelectorAll('nav button')].at(-1).click());
+  await page.waitForFunction(() =>
+    /1 waiting/.test(document.querySelector('simulacra-switchboard').shadowRoot.textContent),
+  );
+  await page.screenshot({ path: `${folder}/switchboard.png` });
+}
 
 // The terminal is a real one, in a window of its own on a display without a screen.
 const terminal = (name, command) => {
@@ -46,5 +65,14 @@ const terminal = (name, command) => {
   if (status !== 0) console.error(`no picture of ${name}: xvfb, xterm and imagemagick are needed`);
 };
 terminal('demo', 'node dist/cli.js demo');
+const asking = [
+  'GET /api/hives?yard=north',
+  'GET /api/hivs',
+  'POST /api/hives/h1/inspections -H content-type:application/json -d {}',
+].map((one) => one.replace(/^(\S+) (\S+)/, 'curl -s -o /dev/null -X $1 127.0.0.1:4180$2'));
+terminal(
+  'serve',
+  `cd examples/shared; (sleep 3; ${asking.join('; ')}) & node ../../dist/cli.js serve --state 'QUERY InFlower=slow 5s'`,
+);
 terminal('failure', 'npx jest --colors --config scripts/showcase/jest.config.cjs 2>&1 | grep -v npm');
 process.exit(0);

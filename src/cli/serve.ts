@@ -94,9 +94,9 @@ function teller(output: Output) {
       output.write('\n');
     },
     request: ({ asked, status, milliseconds, problem }: Told) => {
-      const paint = status === 0 || status >= 500 ? red : status >= 400 ? yellow : green;
+      const paint = status === 0 ? dim : status >= 500 ? red : status >= 400 ? yellow : green;
       const time = dim(`${Math.round(milliseconds)} ms`);
-      output.write(`${paint(status === 0 ? 'gone' : String(status).padEnd(4))} ${asked}  ${time}\n`);
+      output.write(`${paint(status === 0 ? 'left' : String(status).padEnd(4))} ${asked}  ${time}\n`);
       if (problem) output.write(`${problem.trimEnd().replace(/^/gm, '     ')}\n`);
     },
   };

@@ -22,7 +22,7 @@ export interface DocumentContract {
  * };
  * const bench = await open({ network: { 'ANY /api/*': fromOpenApi(document) } });
  * const response = await bench.run(() => fetch('/api/hives/h1'));
- * expect(await response.json()).toEqual({ id: 'hive-1', name: 'Hive 1' });
+ * expect(await response.json()).toEqual({ id: 'h1', name: 'Hive 1' });
  */
 export function fromOpenApi(document: string | object): DocumentContract {
   return { simulacra: 'document', document };

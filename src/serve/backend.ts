@@ -193,13 +193,13 @@ export class Backend {
     }
     if (network.requests.length > mostTold) network.forget();
     const [failure] = environment.takeFailures() as (Error & { code?: string })[];
-    const problem = failure?.message;
+    const problem = failure && worded(failure);
     if (answer === undefined) {
       if (request.signal.aborted) throw request.signal.reason;
       const unmatched = (thrown as { cause?: Error & { code?: string } }).cause;
       const isUnknown = /^SIM-(REQUEST-UNMATCHED|CONTRACT-UNKNOWN)$/;
       const found = [failure, unmatched].find((one) => isUnknown.test(one?.code ?? ''));
-      if (found) return { response: makeProblem(404, 'Not Found', found.message), problem: found.message };
+      if (found) return { response: makeProblem(404, 'Not Found', worded(found)), problem: worded(found) };
       return { response: problem ? makeProblem(500, 'No answer', problem) : undefined, problem };
     }
     if (!(answer instanceof Response)) {
@@ -224,6 +224,10 @@ export class Backend {
     return found ? this.states.pass([found.route.key], signal, () => this.#changed()) : { name: 'data' };
   }
 }
+
+// A test is not what has gone wrong here, and nobody sees a broken connection.
+const worded = ({ code, message }: Error & { code?: string }): string =>
+  code === 'SIM-ROUTE-THREW' ? message.split('\n\n')[0]! : message.replace(/\n\n/g, '\n');
 
 async function makeEmpty(response: Response, { method, url }: Request): Promise<Response> {
   if (!response.ok || !/\bjson\b/.test(response.headers.get('content-type') ?? '')) return response;

@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Backend } from './backend';
 import { makeProblem } from './kept';
@@ -24,7 +25,7 @@ async function answer(backend: Backend, asked: IncomingMessage, what: string): P
   if (!mayAsk(asked.headers)) return makeProblem(403, 'Forbidden', 'Only pages of this machine may ask');
   if (what === 'GET ') return new Response(page, { headers: { 'content-type': 'text/html; charset=utf-8' } });
   if (what === 'GET switchboard.js') {
-    const code = await readFile(new URL('./switchboard.js', import.meta.url));
+    const code = await readFile(join(__dirname, 'switchboard.js'));
     return new Response(code, { headers: { 'content-type': 'text/javascript; charset=utf-8' } });
   }
   if (what === 'GET routes') return Response.json(describe(backend));
@@ -82,6 +83,7 @@ const page = `<!doctype html>
     <meta charset="utf-8" />
     <meta name="viewport" content="width=device-width, initial-scale=1" />
     <title>Switchboard</title>
+    <style>html { background: #fffdf7; }</style>
     <script type="module" src="switchboard.js"></script>
   </head>
   <body>

@@ -7,8 +7,7 @@ interface Collection {
   readonly changed: Map<string, Item | undefined>;
 }
 
-const isItem = (value: unknown): value is Item =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
+const isItem = (value: unknown): value is Item => Object.prototype.toString.call(value) === '[object Object]';
 const idOf = (item: Item): string | undefined => {
   const id = item['id'] ?? item['_id'] ?? item['uuid'] ?? item['key'];
   return typeof id === 'string' || typeof id === 'number' ? String(id) : undefined;

@@ -52,11 +52,11 @@ export async function loadAnswers(
 const mostBytes = 64_000_000;
 
 async function loadFile(file: string, root: string, loadModule: LoadModule): Promise<Loaded> {
-  const name = relative(root, file) || file;
+  const name = relative(root, file) || '.';
   const found = await stat(file).catch(() => undefined);
   if (!found?.isFile()) {
     const folder = dirname(file);
-    const near = existsSync(folder) ? nearest(basename(file), readdirSync(folder)) : undefined;
+    const near = !found && existsSync(folder) ? nearest(basename(file), readdirSync(folder)) : undefined;
     return refuse('SIM-SERVE-FILE', {
       file: name,
       why: found ? 'it is a folder' : 'there is no such file',

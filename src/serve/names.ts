@@ -16,7 +16,16 @@ export async function listRoutes(routes: Routes): Promise<readonly string[]> {
       isDocumentContract(answer) ? (await loadDocument(answer.document)).routes : [route],
     ),
   );
-  return [...new Set(listed.flat())];
+  return [...new Set(listed.flat())].sort(byPath);
+}
+
+// By path, so that what belongs together stands together; sockets and operations after the others.
+function byPath(one: string, other: string): number {
+  const keyOf = (route: string) => {
+    const [method = '', path = ''] = route.split(' ');
+    return `${method === 'WS' ? 1 : isOfOperation(route) ? 2 : 0} ${path}`;
+  };
+  return keyOf(one) < keyOf(other) ? -1 : keyOf(one) > keyOf(other) ? 1 : 0;
 }
 
 const operationOf = async ({ document }: DocumentContract, method: string, { pathname }: URL) =>
@@ -35,7 +44,8 @@ export async function namesOf(
       network.find(operation.kind, addressOfOperation(operation))?.route.key ??
       `${operation.kind} ${operation.name || '*'}`;
     const names = operations.operations.map(nameOf);
-    return { names, isGenerated: true };
+    // The address they are sent to has a state too.
+    return { names: [...names, ...(found ? [found.route.key] : [])], isGenerated: true };
   }
   if (!found) return { names: [], isGenerated: false };
   const { key, answer } = found.route;

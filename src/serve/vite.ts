@@ -23,6 +23,9 @@ export interface BackendOptions {
  * @param from routes, a function that makes them, or files: modules with routes, OpenAPI documents, schemas of
  * GraphQL, which are read again when they change
  * @throws SIM-SERVE-FILE, SIM-SERVE-STATE, SIM-ROUTE-UNKNOWN, and what is wrong with the routes
+ * @example
+ * const plugins = [simulatedBackend(['openapi.yaml', 'routes.ts'], { states: { 'GET /api/hives': 'slow' } })];
+ * expect(plugins[0]?.name).toBe('simulacra:backend');
  */
 export function simulatedBackend(
   from: string | readonly string[] | Answers,

@@ -46,9 +46,9 @@ export interface Due {
  * The time of a subject. With `time: 'virtual'` it stands still until the test moves it.
  *
  * @example
- * const ticker = await isolate(AlertTicker, { props: { alerts }, time: 'virtual' });
- * await ticker.time.advance('4s');
- * expect(ticker).toShow(text('Frost is expected tonight'));
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network: { 'GET /api/hives': later(4000, hives) }, time: 'virtual' });
+ * await board.time.advance('4s');
+ * expect(board).toShow(text('Anemone'));
  */
 export interface Time {
   /** The date and time it is now. */

@@ -138,6 +138,7 @@ it.each([
       scale: 'On the scale … kg and counting',
       logged: 'The inspection is logged',
       empty: 'No hives in this yard yet',
+      failing: 'Nobody knows what is in flower',
     });
     expect(problems).toEqual([]);
   },

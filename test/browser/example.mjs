@@ -33,6 +33,26 @@ await page.click('.inspection [type=submit]');
 seen.logged = await see('.inspection [role=status]');
 await page.evaluate(() => [...document.querySelectorAll('nav button')].at(-1).click());
 seen.empty = await see('.empty');
+// A person switches a state from the page.
+await page.evaluate(() => {
+  const { shadowRoot } = document.querySelector('simulacra-switchboard');
+  shadowRoot.querySelector('.opener').click();
+});
+await page.waitForFunction(() => {
+  const { shadowRoot } = document.querySelector('simulacra-switchboard');
+  const failing = shadowRoot.querySelector('[aria-label="State of QUERY InFlower"] [value=failing]');
+  failing?.click();
+  return failing?.checked;
+});
+await page.waitForFunction(() =>
+  /1 switched/.test(document.querySelector('simulacra-switchboard').shadowRoot.textContent),
+);
+problems.push(...(await page.$$eval('.forage [role=alert]', (found) => found.map(() => 'failed too early'))));
+const before = problems.length;
+await page.select('.forage select', await page.$eval('.forage option:last-child', ({ value }) => value));
+seen.failing = await see('.forage [role=alert] p');
+// The browser itself tells of the status.
+problems.splice(before, 1);
 await close();
 await server.close();
 console.log(JSON.stringify({ seen, problems }));

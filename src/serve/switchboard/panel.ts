@@ -64,6 +64,8 @@ td.state { text-align: right; padding-right: 0; }
 .log { margin: 0; padding: 0; list-style: none; font: 12.5px/1.6 ui-monospace, monospace; max-height: 200px; overflow: auto; }
 .log li { overflow-wrap: anywhere; }
 .bad { color: #9b1c1c; }
+.left { color: #6d6350; }
+.every { display: inline-flex; align-items: center; gap: 8px; }
 .away { color: #9b1c1c; font-weight: 600; }
 @media (max-width: 640px) { td.state { text-align: left; } tr { display: block; padding: 4px 0; } td, th { display: block; border: 0; } tr { border-top: 1px solid #ece4cd; } }
 `;
@@ -92,7 +94,13 @@ class Switchboard extends HTMLElement {
       { className: 'board', ariaLabel: 'Switchboard' },
       make('h1', { textContent: 'Switchboard' }),
       this.#about,
-      make('div', { className: 'bar' }, search, reset, this.#all),
+      make(
+        'div',
+        { className: 'bar' },
+        search,
+        reset,
+        make('span', { className: 'every' }, 'All', this.#all),
+      ),
       make('table', {}, this.#rows),
       make('h2', { textContent: 'Asked last' }),
       this.#log,
@@ -159,8 +167,8 @@ class Switchboard extends HTMLElement {
     this.#log.replaceChildren(
       ...[...told].reverse().map(({ asked, status, milliseconds, problem }) =>
         make('li', {
-          className: problem || status >= 400 || status === 0 ? 'bad' : '',
-          textContent: `${status || 'gone'}  ${asked}  ${Math.round(milliseconds)} ms${problem ? `  ${problem.split('\n')[0]}` : ''}`,
+          className: problem || status >= 500 ? 'bad' : status === 0 ? 'left' : '',
+          textContent: `${status || 'left'}  ${asked}  ${Math.round(milliseconds)} ms${problem ? `  ${problem.split('\n')[0]}` : ''}`,
         }),
       ),
     );
