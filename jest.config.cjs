@@ -12,11 +12,11 @@ const source = {
 const here = process.env.BUILT
   ? {
       '^simulacra$': '<rootDir>/dist/index.cjs',
-      '^simulacra/(react|vue|angular|jest)$': '<rootDir>/dist/$1.cjs',
+      '^simulacra/(react|vue|angular|jest|har)$': '<rootDir>/dist/$1.cjs',
     }
   : {
       '^simulacra$': '<rootDir>/src/index.ts',
-      '^simulacra/(react|vue|angular|jest)$': '<rootDir>/src/$1/index.ts',
+      '^simulacra/(react|vue|angular|jest|har)$': '<rootDir>/src/$1/index.ts',
     };
 // What runs in Node alone has no other form.
 const ofNode = {

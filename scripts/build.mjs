@@ -12,6 +12,7 @@ export const entries = {
   vue: 'src/vue/index.ts',
   angular: 'src/angular/index.ts',
   jest: 'src/jest/index.ts',
+  har: 'src/har/index.ts',
 };
 /** What rewritten files reach the modules they import through. */
 const runtime = { seam: 'src/seam/index.ts' };

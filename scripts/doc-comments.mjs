@@ -7,6 +7,7 @@ const entries = {
   'simulacra/vue': 'src/vue/index.ts',
   'simulacra/angular': 'src/angular/index.ts',
   'simulacra/jest': 'src/jest/index.ts',
+  'simulacra/har': 'src/har/index.ts',
   'simulacra/serve': 'src/serve/index.ts',
   'simulacra/vite': 'src/serve/vite.ts',
 };

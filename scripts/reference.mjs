@@ -80,12 +80,13 @@ void [${[...words, 'isolateWith', 'stub', ...used].join(', ')}];
 `;
 const files = {
   'examples.test.tsx': {
-    entries: ['simulacra', 'simulacra/react', 'simulacra/jest'],
+    entries: ['simulacra', 'simulacra/react', 'simulacra/jest', 'simulacra/har'],
     head: `${start(
       'react',
-      ['forwardRef', 'useRef', 'SessionContext'],
+      ['forwardRef', 'useRef', 'SessionContext', 'fromHar', 'toHar'],
       [
         "import { forwardRef, useRef } from 'react';",
+        "import { fromHar, toHar } from 'simulacra/har';",
         "import { HiveBoard } from '../../examples/react-apiary/src/HiveBoard';",
         "import { HiveCard } from '../../examples/react-apiary/src/HiveCard';",
         "import { SessionContext, type Session } from '../../examples/react-apiary/src/session';",

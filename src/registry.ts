@@ -1,6 +1,7 @@
 import type { SimulacraError as AnyFailure } from './core/errors/error';
 import { registry as ofAngular } from './angular/errors';
 import { registry as ofCore } from './core/errors';
+import { registry as ofHar } from './har/errors';
 import { registry as ofNetwork } from './network/errors';
 import { registry as ofPage } from './page/errors';
 import { registry as ofReact } from './react/errors';
@@ -14,6 +15,7 @@ export const registry = {
   ...ofStage,
   ...ofCore,
   ...ofNetwork,
+  ...ofHar,
   ...ofPage,
   ...ofSeam,
   ...ofServe,

@@ -28,9 +28,10 @@ const allowed: Record<string, string[]> = {
   angular: ['core', 'page', 'seam', 'stage'],
   transform: [],
   jest: ['core', 'page', 'stage'],
-  serve: ['core', 'network', 'stage'],
-  cli: ['core', 'network', 'serve', 'stage'],
-  registry: ['core', 'network', 'page', 'seam', 'serve', 'stage', 'react', 'vue', 'angular'],
+  har: ['core', 'network', 'stage'],
+  serve: ['core', 'har', 'network', 'stage'],
+  cli: ['core', 'har', 'network', 'serve', 'stage'],
+  registry: ['core', 'har', 'network', 'page', 'seam', 'serve', 'stage', 'react', 'vue', 'angular'],
   index: ['registry', 'core', 'network', 'page', 'seam', 'stage'],
 };
 

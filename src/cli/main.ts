@@ -1,6 +1,7 @@
 import { Command, CommanderError } from 'commander';
 import { SimulacraError } from '../core/errors/error';
 import { refuse } from '../stage/errors';
+import { listDrift } from './drift';
 import { playDemo } from './demo';
 import type { Output } from './output';
 import { runServe } from './serve';
@@ -42,7 +43,7 @@ export async function main(
     .description('answer requests and sockets over HTTP on this machine, from routes or contracts')
     .argument(
       '[files...]',
-      'modules with routes, OpenAPI documents, schemas of GraphQL; simulacra.config.ts unless given',
+      'modules with routes, OpenAPI documents, schemas of GraphQL, recorded sessions (.har); simulacra.config.ts unless given',
     )
     .option('--port <number>', 'the port to listen on, 0 for one that is free (default: 4100)')
     .option('--host <address>', 'the address to listen on (default: 127.0.0.1, this machine alone)')
@@ -67,6 +68,13 @@ export async function main(
         );
       },
     );
+  program
+    .command('drift')
+    .description('compare the answers of routes with recorded sessions, and list where they differ')
+    .argument('<files...>', 'files with answers, as for serve, and recordings (.har)')
+    .action(async (files: string[]) => {
+      code = await listDrift(output, files);
+    });
   try {
     await program.parseAsync([...args], { from: 'user' });
     return code;

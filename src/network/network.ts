@@ -7,6 +7,7 @@ import { answerByDocument, checkAnswered } from './documented';
 import { isDocumentContract } from './from-open-api';
 import { addressOfOperation, readOperations, type Operation, type Operations } from './operations';
 import { makeRequests, type AskedRequest, type Begun, type Sent } from './asked';
+import { contentOf, noteExchange } from './exchanges';
 import { explain, mostListed, type UnmatchedRequest } from './errors';
 import { addressOfRedirect, arrive, conditional, makeOpaque, makeRedirected } from './arrive';
 import { rawBodyOf, requestClass, watchReading } from './globals';
@@ -94,7 +95,6 @@ export class Network {
     };
     this.requests.push(asked);
     chronicle.add('asked', what, { from, detail: body === undefined ? '' : print(body, 40) });
-    // A stack is slow to take: only those that a message lists have one.
     const isListed = !found && this.unmatched.length < mostListed;
     const sentFrom = isListed ? calledFrom('sent', sent.below, deep) : undefined;
     return { asked, what, url, found, sentFrom, contract: sent.contract?.contract };
@@ -181,6 +181,7 @@ export class Network {
     if (this.#hasDocuments) await checkAnswered(this.#routes, begun, request, raw, this.environment);
     if (request.signal.aborted) throw request.signal.reason;
     const isBroken = raw instanceof Error;
+    if (!isBroken) noteExchange(asked, raw, this.environment.chronicle.elapsed, { content: contentOf(raw) });
     const response = isBroken ? raw : arriving(raw);
     asked.status = response instanceof Error ? 0 : response.status;
     const detail = isBroken ? 'broken connection' : String(asked.status);

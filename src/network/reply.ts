@@ -5,6 +5,7 @@ import { print } from '../core/print';
 import type { Environment } from '../core/environment';
 import { bytesOf, isBlob, isBytes, readBlob } from './carried';
 import { isResponse } from './globals';
+import { madeOf } from './exchanges';
 import { isContract } from './from-schema';
 import { goesOn, makeStreamed } from './reply-bodies';
 
@@ -18,7 +19,7 @@ interface Asked {
 
 /** The Response that an answer's value stands for. @throws SIM-ROUTE-ANSWER */
 export function makeResponse(value: unknown, asked: Asked): Response | Promise<Response> {
-  if (isResponse(value)) return value.clone();
+  if (isResponse(value)) return madeOf(value.clone(), value);
   if (goesOn(value)) return makeStreamed(value, asked);
   if (isContract(value)) {
     const why = 'fromSchema() answers operations of GraphQL, and this request sends none';
@@ -43,10 +44,13 @@ async function fileResponse(
   const headers = { 'content-type': type, 'accept-ranges': 'bytes' };
   const [, from = '', to = ''] = /^bytes=(\d*)-(\d*)$/.exec(request.headers.get('range') ?? '') ?? [];
   const send = (part: Uint8Array<ArrayBuffer>, init: ResponseInit & { headers: object }) =>
-    new (native('Response'))(part, {
-      ...init,
-      headers: { ...init.headers, 'content-length': `${part.byteLength}` },
-    });
+    madeOf(
+      new (native('Response'))(part, {
+        ...init,
+        headers: { ...init.headers, 'content-length': `${part.byteLength}` },
+      }),
+      part,
+    );
   if (from === '' && to === '') return send(bytes, { status: 200, statusText: 'OK', headers });
   const first = from === '' ? Math.max(0, size - Number(to)) : Number(from);
   const last = from === '' || to === '' ? size - 1 : Math.min(Number(to), size - 1);
@@ -69,7 +73,7 @@ function jsonResponse(value: unknown, route: string): Response {
   if (why) throw explain('SIM-ROUTE-ANSWER', { route, why });
   const text = toJson(value, route);
   const headers = { 'content-type': 'application/json' };
-  return new (native('Response'))(text, { status: 200, statusText: 'OK', headers });
+  return madeOf(new (native('Response'))(text, { status: 200, statusText: 'OK', headers }), text);
 }
 
 /** Why an answer cannot be sent; undefined for one that can. */
@@ -103,7 +107,7 @@ export function makeFailedResponse({ reason, problem }: Failure): Response | und
   const title = phrases[reason] ?? (reason < 500 ? 'Client Error' : 'Server Error');
   const body = JSON.stringify({ type: 'about:blank', title, status: reason, ...problem });
   const headers = { 'content-type': 'application/problem+json' };
-  return new (native('Response'))(body, { status: reason, statusText: title, headers });
+  return madeOf(new (native('Response'))(body, { status: reason, statusText: title, headers }), body);
 }
 
 /** A constructed Response has no URL; a received one has. */

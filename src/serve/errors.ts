@@ -8,7 +8,7 @@ export const registry = {
     head: `${f.file} cannot be served: ${f.why}.`,
     nearest: f.nearest,
     next: [
-      'A file holds routes (a module whose default export they are, or a function that makes them), an OpenAPI document (.yaml, .json), or a schema of GraphQL (.graphql, .json).',
+      'A file holds routes (a module whose default export they are, or a function that makes them), an OpenAPI document (.yaml, .json), a schema of GraphQL (.graphql, .json), or a recorded session (.har).',
     ],
   }),
   'SIM-SERVE-STATE': (f: {

@@ -4,6 +4,7 @@ import { readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, dirname, extname, join, relative, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { nearest } from '../core/near';
+import { fromHar } from '../har/play';
 import { loadDocument } from '../network/contract/documents';
 import { explain as explainNetwork } from '../network/errors';
 import { fromOpenApi } from '../network/from-open-api';
@@ -69,6 +70,7 @@ async function loadFile(file: string, root: string, loadModule: LoadModule): Pro
   const text = await readFile(file, 'utf8');
   if (/^\.(graphql|graphqls|gql)$/.test(kind))
     return { routes: { 'ANY /graphql': fromSchema(text) }, files: [file] };
+  if (kind === '.har') return { routes: playHar(text, name), files: [file] };
   if (/^\.(ya?ml|json)$/.test(kind)) return { routes: await routesOf(text, name, kind), files: [file] };
   return refuse('SIM-SERVE-FILE', {
     file: name,
@@ -93,6 +95,15 @@ async function routesOf(text: string, name: string, kind: string): Promise<Route
       '',
     );
     throw explain('SIM-SERVE-FILE', { file: name, why }, { cause });
+  }
+}
+
+function playHar(text: string, file: string): Routes {
+  try {
+    return fromHar(text, { paced: true });
+  } catch (cause) {
+    const { why, at } = (cause as { fields: { why: string; at: string } }).fields;
+    throw explain('SIM-SERVE-FILE', { file, why: `${why}${at ? ` (at ${at})` : ''}` }, { cause });
   }
 }
 

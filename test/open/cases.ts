@@ -84,6 +84,20 @@ export function opened(): void {
     expect(new Date().toISOString()).toBe('2031-05-04T08:00:03.000Z');
   });
 
+  it('answers at the very moment that was asked for, whenever it was asked', async () => {
+    const bench = await open({ network: { [route]: later(4000, { name: 'Clover' }) }, time: 'virtual' });
+    const asking: Promise<string>[] = [];
+    for (let turn = 0; turn < 30; turn++) {
+      asking.push(bench.run(() => loadHive('h3')));
+      await bench.time.advance(0.1);
+    }
+    await bench.time.advance(3997);
+    await expect(asking[0]).resolves.toBe('Clover');
+    await bench.time.advance(2.9);
+    expect(await Promise.all(asking)).toHaveLength(30);
+    expect(bench.time.due).toEqual([]);
+  });
+
   it('waits for a check, and gives up when nothing can change any more', async () => {
     const log: string[] = [];
     const bench = await open({ network: { [route]: later(30, { name: 'Clover' }) } });

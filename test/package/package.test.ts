@@ -25,6 +25,7 @@ const entries = {
   'simulacra/vue': ['isolate', 'isolateWith', 'stub'],
   'simulacra/angular': ['isolate', 'isolateWith', 'stub', 'startAt'],
   'simulacra/jest': ['matchers', 'takeDown'],
+  'simulacra/har': ['fromHar', 'toHar'],
 };
 const frameworks = {
   react: ['react', 'react-dom', '@types/react'],

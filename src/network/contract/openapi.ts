@@ -3,6 +3,7 @@ import { native } from '../../core/host';
 import { nearest } from '../../core/near';
 import { explain } from '../errors';
 import type { Begun } from '../asked';
+import { madeOf } from '../exchanges';
 import { isDocumentContract, type DocumentContract } from '../from-open-api';
 import type { Route } from '../routes';
 import { printPath } from '../print-address';
@@ -39,7 +40,8 @@ export async function answerFrom(contract: DocumentContract, asked: Asked): Prom
   const place = { owner: ownerOf(operation), field: 'value', path: [] };
   const value = exampleOf(document, content) ?? namedAs(operation, makeValue(document, schema, place));
   const body = /\bjson\b/.test(type) ? JSON.stringify(value) : String(value);
-  return new (native('Response'))(body, { status, statusText: 'OK', headers: { 'content-type': type } });
+  const init = { status, statusText: 'OK', headers: { 'content-type': type } };
+  return madeOf(new (native('Response'))(body, init), body);
 }
 
 // What is asked for by its id has that id.

@@ -1,3 +1,4 @@
+import { noteExchange } from '../exchanges';
 import { native } from '../../core/host';
 import { explain } from '../errors';
 import type { Begun } from '../asked';
@@ -75,6 +76,10 @@ async function answerOne(
   const result = await environment.work.during('body', begun.what, () =>
     resultOf(environment, begun, operation, settled.value),
   );
+  const headers = new (native('Headers'))({ 'content-type': 'application/json' });
+  const { elapsed } = environment.chronicle;
+  const content = JSON.stringify(result);
+  noteExchange(begun.asked, { status: 200, headers }, elapsed, { content, operation });
   told(200, result.errors ? `200, ${result.errors.map(({ message }) => message).join('; ')}` : '200');
   return result;
 }
