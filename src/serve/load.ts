@@ -143,13 +143,27 @@ async function importAs(file: string, name: string, loadModule: LoadModule): Ret
     return await loadModule(file);
   } catch (cause) {
     if ((cause as { code?: string }).code === 'SIM-PACKAGE') throw cause;
-    const [first = ''] = String((cause as Error).message).split('\n');
+    const first = wordLoading(cause);
     throw explain(
       'SIM-SERVE-FILE',
       { file: name, why: `loading it failed: ${first.replace(/\.$/, '')}` },
       { cause },
     );
   }
+}
+
+/** What went wrong while a module was loaded, with its place where that is known. */
+function wordLoading(cause: unknown): string {
+  const { errors, message } = cause as Error & { errors?: { text: string; location?: Place | null }[] };
+  const [first] = errors ?? [];
+  if (!first) return message.split('\n')[0]!;
+  const { location } = first;
+  return location ? `${first.text} (${location.file}:${location.line}:${location.column + 1})` : first.text;
+}
+interface Place {
+  readonly file: string;
+  readonly line: number;
+  readonly column: number;
 }
 
 /** Reads `simulacra.config.*` of a folder; undefined where it has none. @throws SIM-SERVE-FILE, SIM-PACKAGE */

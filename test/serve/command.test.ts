@@ -104,12 +104,7 @@ it('serves each kind of contract', async () => {
 
 it.each<[string, Record<string, string>, string[], RegExp]>([
   ['no file and no configuration', {}, [], /SIM-SERVE-FILE[^]*names no file/],
-  [
-    'a file with a letter off',
-    { 'routes.ts': '' },
-    ['rutes.ts'],
-    /no such file.*Did you mean routes\.ts/,
-  ],
+  ['a file with a letter off', { 'routes.ts': '' }, ['rutes.ts'], /no such file.*Did you mean routes\.ts/],
   ['a folder', {}, ['.'], /it is a folder/],
   ['a file that is unknown', { 'a.png': '' }, ['a.png'], /what a \.png file holds is not known/],
   [
