@@ -49,6 +49,7 @@ const words = [
   'channel',
   'css',
   'fail',
+  'fromJsonSchema',
   'fromOpenApi',
   'fromSchema',
   'hold',

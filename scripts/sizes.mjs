@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 85.5,
-  'react.js': 115,
-  'vue.js': 116.5,
-  'angular.js': 120,
-  'jest.js': 41.5,
+  'index.js': 86,
+  'react.js': 115.5,
+  'vue.js': 117,
+  'angular.js': 120.5,
+  'jest.js': 42,
   'seam.js': 12,
 };
 

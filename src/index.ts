@@ -22,6 +22,8 @@ export { takeDown } from './core/take-down';
 export type { Code, CodedFailure, FailureFields } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
 export type { Place, Thrown } from './core/origin';
+export { fromJsonSchema } from './network/from-json-schema';
+export type { SchemaAnswer } from './network/from-json-schema';
 export { fromOpenApi } from './network/from-open-api';
 export type { DocumentContract } from './network/from-open-api';
 export { fromSchema } from './network/from-schema';

@@ -1,12 +1,9 @@
 import type { Environment } from './environment';
 import type { Held } from './hold';
+import { markOf } from './mark';
 import { Memory } from './memory';
 
-/**
- * The answers that all doubles share: functions, services and routes. Each answer has a `simulacra` mark
- * instead of a class, so that one copy of this library understands the answers of another (an ES module and a
- * CommonJS bundle in one process).
- */
+/** An answer that all doubles share: functions, services and routes. */
 export interface Failure {
   readonly simulacra: 'fail';
   /** What went wrong: nothing (a broken connection), a status, a text or an error. */
@@ -100,10 +97,6 @@ export function takeTurn<T>({ answers, turns }: InTurn<T>, environment: Environm
 }
 
 /** True for what `fail`, `hold`, `later` and `inTurn` return. */
-export const isArranged = (value: unknown): value is Arranged =>
-  typeof value === 'object' &&
-  value !== null &&
-  'simulacra' in value &&
-  arrangements.has(value.simulacra as string);
+export const isArranged = (value: unknown): value is Arranged => arrangements.has(markOf(value));
 
-const arrangements = new Set(['fail', 'hold', 'later', 'inTurn']);
+const arrangements = new Set<unknown>(['fail', 'hold', 'later', 'inTurn']);

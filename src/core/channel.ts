@@ -1,3 +1,4 @@
+import { markOf } from './mark';
 import { refuse } from './errors';
 import { calledFrom } from './errors/called-from';
 import { Memory } from './memory';
@@ -171,5 +172,4 @@ export function channel<Sent = unknown, Received = unknown>(): Channel<Sent, Rec
 }
 
 /** True for what `channel()` returns. */
-export const isChannel = (value: unknown): value is Channel =>
-  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'channel';
+export const isChannel = (value: unknown): value is Channel => markOf(value) === 'channel';

@@ -1,5 +1,6 @@
 import type { Environment } from '../core/environment';
 import type { Begun } from './asked';
+import type { SchemaAnswer } from './from-json-schema';
 import type { DocumentContract } from './from-open-api';
 import type { Route } from './routes';
 
@@ -18,6 +19,18 @@ export async function answerByDocument(
   await environment.gate.pass(what);
   return response;
 }
+
+/** The value of an answer that has to fit a schema. */
+export const fitted = (
+  answer: SchemaAnswer,
+  value: unknown,
+  route: string,
+  environment: Environment,
+): Promise<unknown> =>
+  environment.work.during('body', route, async () => {
+    const { fitToSchema } = await import('./contract/json-schema');
+    return fitToSchema(answer, value, { route, environment });
+  });
 
 /** Checks a request, and what was answered by hand, against the documents of other routes. */
 export const checkAnswered = (

@@ -67,9 +67,11 @@ export const registry = {
     next: ['It takes the schema language, the result of an introspection, or a GraphQLSchema.'],
   }),
   'SIM-CONTRACT-DOCUMENT': (f: { why: string; at: string }): Report => ({
-    head: `The document given to fromOpenApi() cannot be used: ${f.why}.`,
+    head: `The contract cannot be used: ${f.why}.`,
     there: f.at ? [`At ${f.at}`] : [],
-    next: ['It takes an OpenAPI document of version 3.0 or 3.1: JSON or YAML as text, or what it holds.'],
+    next: [
+      'fromOpenApi() takes a document of version 3.0 or 3.1, JSON or YAML as text, or what it holds; fromJsonSchema() takes a schema as an object.',
+    ],
   }),
   'SIM-CONTRACT-UNKNOWN': (f: { asked: string; route: string; nearest?: string | undefined }): Report => ({
     head: `The document has no operation for ${f.asked}.`,

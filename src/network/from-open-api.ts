@@ -1,3 +1,4 @@
+import { markOf } from '../core/mark';
 /** An answer that knows all that a server answers. */
 export interface DocumentContract {
   readonly simulacra: 'document';
@@ -29,5 +30,4 @@ export function fromOpenApi(document: string | object): DocumentContract {
 }
 
 /** True for what `fromOpenApi()` returns. */
-export const isDocumentContract = (value: unknown): value is DocumentContract =>
-  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'document';
+export const isDocumentContract = (value: unknown): value is DocumentContract => markOf(value) === 'document';

@@ -1,3 +1,4 @@
+import { markOf } from '../core/mark';
 /** What a type's fields, or a scalar, are answered with: values, or functions of the object and the arguments. */
 export type TypeAnswer =
   Readonly<Record<string, unknown>> | string | number | boolean | ((...args: never[]) => unknown);
@@ -40,5 +41,4 @@ export function fromSchema(schema: string | object, options: SchemaOptions = {})
 }
 
 /** True for what `fromSchema()` returns. */
-export const isContract = (value: unknown): value is Contract =>
-  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'contract';
+export const isContract = (value: unknown): value is Contract => markOf(value) === 'contract';

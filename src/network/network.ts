@@ -2,8 +2,7 @@ import { connection } from '../core/connection';
 import type { Environment } from '../core/environment';
 import { calledFrom } from '../core/errors/called-from';
 import { print } from '../core/print';
-import { settleAnswer, type Settled } from '../core/settle-answer';
-import { answerByDocument, checkAnswered } from './documented';
+import { checkAnswered } from './documented';
 import { isDocumentContract } from './from-open-api';
 import { addressOfOperation, readOperations, type Operation, type Operations } from './operations';
 import { makeRequests, type AskedRequest, type Begun, type Sent } from './asked';
@@ -13,9 +12,9 @@ import { addressOfRedirect, arrive, conditional, makeOpaque, makeRedirected } fr
 import { rawBodyOf, requestClass, watchReading } from './globals';
 import { brokenConnection } from './nobody';
 import { printAddress } from './print-address';
-import { wordRouteThrew } from './thrown';
 import { makeUnmatched } from './unmatched';
-import { arriveFrom, makeFailedResponse, makeResponse } from './reply';
+import { arriveFrom } from './reply';
+import { respond } from './respond';
 import { isEndless } from './reply-bodies';
 import { readRoute, type Params, type Route } from './routes';
 
@@ -177,7 +176,7 @@ export class Network {
     arriving: (response: Response) => Response,
   ): Promise<{ readonly response: Response; readonly raw: Response }> {
     const { asked, what } = begun;
-    const raw = await this.#respond(begun.found!, request, begun, sent);
+    const raw = await respond(this.environment, begun, request, sent);
     if (this.#hasDocuments) await checkAnswered(this.#routes, begun, request, raw, this.environment);
     if (request.signal.aborted) throw request.signal.reason;
     const isBroken = raw instanceof Error;
@@ -220,45 +219,6 @@ export class Network {
     const next = new (requestClass())(to.href, init);
     const { body, ...rest } = sent;
     return this.answer(next, { ...rest, body: init.body === undefined ? undefined : body, hops: hops + 1 });
-  }
-
-  /** The answer of a route; the error that breaks the connection where it has none. */
-  async #respond(
-    { route, params }: { route: Route; params: Params },
-    request: Request,
-    begun: Begun,
-    { onUpload, carrier }: Sent,
-  ): Promise<Response | Error> {
-    const { environment } = this;
-    const { what: label, asked } = begun;
-    let settled: Settled;
-    try {
-      const { answer: contract } = route;
-      if (isDocumentContract(contract))
-        return (await answerByDocument(contract, begun, request, environment)) ?? brokenConnection();
-      settled = await settleAnswer(route.answer, {
-        environment,
-        label,
-        from: asked.from,
-        onUpload,
-        call: (answer) =>
-          (answer as (request: Request, params: Params) => unknown)(
-            watchReading(request.clone() as Request, environment, label, false),
-            params,
-          ),
-      });
-      if (settled.outcome === 'value')
-        return await makeResponse(settled.value, {
-          route: route.key,
-          ...{ request, params, environment, carrier },
-        });
-    } catch (error) {
-      // The component may catch this error, so the test is told of it separately.
-      environment.fail(wordRouteThrew(error, route));
-      await environment.gate.pass(label);
-      return brokenConnection(error);
-    }
-    return makeFailedResponse(settled.failure) ?? brokenConnection(settled.failure.reason);
   }
 
   async #breakOffline({ asked, what }: Begun): Promise<never> {

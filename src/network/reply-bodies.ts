@@ -1,3 +1,4 @@
+import { markOf } from '../core/mark';
 import { isChannel, makeConnection, type Channel, type EventFields, type Linked } from '../core/channel';
 import type { Environment } from '../core/environment';
 import { native } from '../core/host';
@@ -8,8 +9,7 @@ import { bytesOf, bytesOfText, isBytes } from './carried';
 
 /** True for an answer that goes on: a stream or a channel. */
 export const goesOn = (value: unknown): value is Stream<unknown> | Channel =>
-  isChannel(value) ||
-  (typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'stream');
+  isChannel(value) || markOf(value) === 'stream';
 
 /** Listens to a stream for a subject, as part of what a message names already. @returns how to end it */
 export function listenFor(

@@ -1,3 +1,4 @@
+import { markOf } from '../core/mark';
 import { refuse } from './errors';
 import { print } from '../core/print';
 
@@ -140,8 +141,7 @@ export const part = (component: unknown, options: LocatorOptions = {}): Locator 
   make({ by: 'part', component }, options.hidden);
 
 /** True for what the functions of this file return. */
-export const isLocator = (value: unknown): value is Locator =>
-  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'locator';
+export const isLocator = (value: unknown): value is Locator => markOf(value) === 'locator';
 
 /** @throws SIM-LOCATOR for anything that is no locator */
 export function refuseNoLocator(value: unknown): asserts value is Locator {

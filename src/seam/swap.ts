@@ -1,3 +1,4 @@
+import { markOf } from '../core/mark';
 import { isArranged } from '../core/answers';
 import { isSpy, spy, type AnswerOf, type AnyFunction } from '../core/spy';
 import { moduleOf, isThunk } from './thunk';
@@ -64,8 +65,7 @@ function checkSwap(load: unknown, exports: unknown): void {
     refuse('SIM-SWAP-EXPORTS', { value: exports, specifier: moduleOf(load).specifier }, { calledAt });
 }
 
-export const isSwap = (value: unknown): value is Swap =>
-  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'swap';
+export const isSwap = (value: unknown): value is Swap => markOf(value) === 'swap';
 
 /*
  * Without the original nobody can tell whether an export is a function that is to answer so, or

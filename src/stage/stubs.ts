@@ -1,3 +1,4 @@
+import { markOf } from '../core/mark';
 import { reportRefusal } from '../core/ownership';
 import { explain } from './errors';
 import { isSpy, spy, type AnyFunction, type Spy } from '../core/spy';
@@ -25,8 +26,7 @@ export const makeStub = (
 ): Stub => ({ simulacra: 'stub', target, render, handle });
 
 /** True for what `stub()` returns. */
-export const isStub = (value: unknown): value is Stub =>
-  typeof value === 'object' && value !== null && 'simulacra' in value && value.simulacra === 'stub';
+export const isStub = (value: unknown): value is Stub => markOf(value) === 'stub';
 
 /** One stub that is rendered: what it was given, and where it is. */
 export interface StubInstance {

@@ -60,7 +60,7 @@ describe('a document answers', () => {
   it('with its examples, with no content, and by each method', async () => {
     expect(await answered('/api/photos', text, { method: 'POST' })).toEqual([201, { url: '/api/photos/p1' }]);
     expect(await answered('/api/hives/h1/inspections', text, post({ varroa: 2 }))).toEqual([201, '']);
-    expect(await answered('/api/hives/h7')).toMatchObject([200, { id: 'h1' }]);
+    expect(await answered('/api/hives/h7')).toMatchObject([200, { id: 'h7' }]);
   });
 
   it('what the test says first, and that fits', async () => {

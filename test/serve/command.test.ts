@@ -121,6 +121,12 @@ it.each<[string, Record<string, string>, string[], RegExp]>([
   ],
   ['a module that throws', { 'a.ts': 'throw new Error("no bees");' }, ['a.ts'], /loading it failed: no bees/],
   [
+    'a module with a mistake',
+    { 'a.ts': 'export default {\n  "GET /a": ,\n};' },
+    ['a.ts'],
+    /loading it failed: Unexpected "," \(a\.ts:2:12\)/,
+  ],
+  [
     'a route that is none',
     { 'a.ts': 'export default { "GTE /api": [] };' },
     ['a.ts'],

@@ -9,6 +9,7 @@ import { readTrouble } from '../graphql/troubles';
 import type { Operation } from '../operations';
 import { chosen, dateOf, decimalOf, idOf, momentOf, textOf, wholeOf, type Place } from './plausible';
 import type { Loaded } from './schema';
+import { findMisfits } from './strict';
 
 type Source = Readonly<Record<string, unknown>>;
 
@@ -103,6 +104,9 @@ function resolvers(execution: Execution, drifts: Map<string, Drift>, aliases: Re
       intended.add(value);
       throw value;
     }
+    // What does not fit may throw later on, and what can be made to fit does not.
+    for (const misfit of findMisfits(graphql, info.returnType, value, printPath(path)))
+      drifts.set(misfit.path, misfit);
     return value === undefined
       ? make(info.returnType, { owner: parentType.name, field: fieldName, path })
       : value;

@@ -1,12 +1,12 @@
 import type { Environment } from '../../core/environment';
 import { nearest } from '../../core/near';
-import { settleAnswer, type Settled } from '../../core/settle-answer';
+import type { Settled } from '../../core/settle-answer';
 import { isContract } from '../from-schema';
 import type { Begun } from '../asked';
 import { explain } from '../errors';
 import { brokenConnection } from '../nobody';
 import type { Operation } from '../operations';
-import { wordRouteThrew } from '../thrown';
+import { settleRoute } from '../respond';
 import { execute } from '../contract/execute';
 import { loadSchema } from '../contract/schema';
 import { readTrouble } from './troubles';
@@ -15,25 +15,17 @@ import { findLacking, makeResult, type Result } from './results';
 /** What the route of an operation gives. */
 export async function settleOperation(
   environment: Environment,
-  { what, asked, found }: Begun,
+  begun: Begun,
   { variables }: Operation,
   request: Request | undefined,
 ): Promise<Settled> {
-  if (isContract(found!.route.answer)) {
-    await environment.gate.pass(what);
+  if (isContract(begun.found!.route.answer)) {
+    await environment.gate.pass(begun.what);
     return { outcome: 'value', value: undefined };
   }
-  try {
-    return await settleAnswer(found!.route.answer, {
-      ...{ environment, label: what, from: asked.from },
-      call: (answer) =>
-        (answer as (variables: object, request: Request | undefined) => unknown)(variables, request),
-    });
-  } catch (error) {
-    environment.fail(wordRouteThrew(error, found!.route));
-    await environment.gate.pass(what);
-    throw brokenConnection(error);
-  }
+  return settleRoute(environment, begun, (answer) =>
+    (answer as (variables: object, request: Request | undefined) => unknown)(variables, request),
+  );
 }
 
 /** What is sent for an operation: the value of its route, which has to have all that was selected. */

@@ -1,13 +1,13 @@
 import { isChannel, makeConnection, type Line, type Linked } from '../../core/channel';
 import type { Environment } from '../../core/environment';
 import { ownerOfCall } from '../../core/ownership';
-import { settleAnswer, type Settled } from '../../core/settle-answer';
+import type { Settled } from '../../core/settle-answer';
 import type { Stream } from '../../core/stream';
 import { explain } from '../errors';
 import { networkOf, type Network } from '../network';
-import { wordRouteThrew } from '../thrown';
 import { brokenConnection, refuseNobody } from '../nobody';
 import { printAddress } from '../print-address';
+import { settleRoute } from '../respond';
 import { goesOn, listenFor, whyNoSocket } from '../reply-bodies';
 
 /** What a client of operations offers to speak. @see https://github.com/enisdenjo/graphql-ws/blob/master/PROTOCOL.md */
@@ -69,17 +69,14 @@ export async function link(network: Network, wanted: Wanted, ends: (() => void)[
   const connection = makeConnection(about, line);
   let settled: Settled;
   try {
-    settled = await settleAnswer(route.answer, {
+    settled = await settleRoute(
       environment,
-      label: what,
-      from: asked.from,
-      call: (answer) =>
+      begun,
+      (answer) =>
         (answer as (connection: Linked, params: object) => unknown)(connection, params) ?? connection,
-    });
+    );
   } catch (error) {
-    environment.fail(wordRouteThrew(error, route));
-    await environment.gate.pass(what);
-    return refuse(error);
+    return refuse((error as Error).cause);
   }
   if (settled.outcome === 'failure') return refuse(settled.failure.reason);
   const source = settled.value;
