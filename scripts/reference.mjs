@@ -72,11 +72,13 @@ const words = [
 const start = (framework, used, lines) => `/* Made by npm run docs from the examples of the doc comments. */
 import 'simulacra/jest';
 import { ${words.join(', ')} } from 'simulacra';
+import type { RoutesOf } from 'simulacra';
 import { isolate, isolateWith, stub } from 'simulacra/${framework}';
 ${lines.join('\n')}
 import { hives as all, type Hive } from '../../examples/shared/hive';
 
 const hives = all as [Hive, Hive, Hive];
+export type { RoutesOf };
 void [${[...words, 'isolateWith', 'stub', ...used].join(', ')}];
 `;
 const files = {

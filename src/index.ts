@@ -31,7 +31,7 @@ export type { Contract, SchemaOptions, TypeAnswer } from './network/from-schema'
 export { css, label, part, role, testId, text } from './page/locators';
 export type { Locator, LocatorOptions, RoleState, Words } from './page/locators';
 export type { AskedRequest, AskedRequests } from './network/asked';
-export type { NetworkAnswer, OperationAnswer, Routes, SocketAnswer } from './stage/options';
+export type { NetworkAnswer, OperationAnswer, Routes, RoutesOf, SocketAnswer } from './stage/options';
 export type { Bench, OpenOptions } from './stage/open';
 export type { OpenPage, SubjectPage } from './stage/page';
 export type { PageOption } from './page/settings/settings';

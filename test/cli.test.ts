@@ -1,5 +1,6 @@
 /** @jest-environment node */
 import { execFile } from 'node:child_process';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 
@@ -51,4 +52,22 @@ it('explains a production build of React', async () => {
   const { code, stderr } = await run(['demo'], { NODE_ENV: 'production' });
   expect(code).toBe(1);
   expect(stderr).toMatch(/SIM-REACT-PRODUCTION[^]*NODE_ENV is "production"[^]*NODE_ENV=test/);
+});
+
+const shared = (name: string) => join(__dirname, '../examples/shared', name);
+
+it('writes the types of contracts, as the examples have them', async () => {
+  const { code, stdout } = await run(['types', shared('openapi.yaml'), shared('schema.graphql')]);
+  expect(code).toBe(0);
+  expect(stdout).toBe(readFileSync(shared('contract.d.ts'), 'utf8'));
+});
+
+it.each([
+  ['no file', ['types'], 2, /missing required argument/],
+  ['a file that is not there', ['types', 'opanapi.yaml'], 1, /SIM-SERVE-FILE[^]*there is no such file/],
+  ['a file that is no contract', ['types', shared('routes.ts')], 1, /it is no contract/],
+] as const)('refuses to write the types of %s', async (_, args, code, words) => {
+  const result = await run([...args]);
+  expect(result.code).toBe(code);
+  expect(result.stderr.replace(/\s+/g, ' ')).toMatch(words);
 });

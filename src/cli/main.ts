@@ -5,6 +5,7 @@ import { listDrift } from './drift';
 import { playDemo } from './demo';
 import type { Output } from './output';
 import { runServe } from './serve';
+import { writeTypes } from './types';
 
 function readPort(given: string): number {
   const port = Number(given);
@@ -31,12 +32,30 @@ export async function main(
     .exitOverride()
     .showHelpAfterError()
     .configureOutput({ writeOut: output.write, writeErr: output.complain });
+  addCommands(program, output, untilStopped, (given) => (code = given));
+  try {
+    await program.parseAsync([...args], { from: 'user' });
+    return code;
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
+    if (!(error instanceof SimulacraError)) throw error;
+    output.complain(`${error.message}\n`);
+    return 1;
+  }
+}
+
+function addCommands(
+  program: Command,
+  output: Output,
+  untilStopped: () => AbortSignal,
+  done: (code: number) => void,
+): void {
   program
     .command('demo')
     .description('isolate a board of hives in its four states and show what happened in each')
     .option('--state <name>', 'only one state: loading, failed, empty or loaded')
     .action(async ({ state }: { state?: string }) => {
-      code = await playDemo(output, state);
+      done(await playDemo(output, state));
     });
   program
     .command('serve')
@@ -55,16 +74,18 @@ export async function main(
     .action(
       async (files: string[], given: { port?: string; host?: string; state?: string[]; quiet?: true }) => {
         const { port, host, state: states = [], quiet } = given;
-        code = await runServe(
-          output,
-          {
-            files,
-            host,
-            states,
-            port: port === undefined ? undefined : readPort(port),
-            isQuiet: quiet === true,
-          },
-          untilStopped(),
+        done(
+          await runServe(
+            output,
+            {
+              files,
+              host,
+              states,
+              port: port === undefined ? undefined : readPort(port),
+              isQuiet: quiet === true,
+            },
+            untilStopped(),
+          ),
         );
       },
     );
@@ -73,15 +94,14 @@ export async function main(
     .description('compare the answers of routes with recorded sessions, and list where they differ')
     .argument('<files...>', 'files with answers, as for serve, and recordings (.har)')
     .action(async (files: string[]) => {
-      code = await listDrift(output, files);
+      done(await listDrift(output, files));
     });
-  try {
-    await program.parseAsync([...args], { from: 'user' });
-    return code;
-  } catch (error) {
-    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2;
-    if (!(error instanceof SimulacraError)) throw error;
-    output.complain(`${error.message}\n`);
-    return 1;
-  }
+  program
+    .command('types')
+    .description('write the types of what contracts answer, for RoutesOf<Answers>')
+    .argument('<files...>', 'OpenAPI documents and schemas of GraphQL')
+    .option('--out <file>', 'the file to write; what is printed otherwise')
+    .action(async (files: string[], { out }: { out?: string }) => {
+      done(await writeTypes(output, files, out));
+    });
 }

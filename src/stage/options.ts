@@ -57,6 +57,36 @@ export type Routes = {
   readonly [route in `WS ${string}`]?: SocketAnswer;
 };
 
+/** What may answer with a type: the value, or any answer that comes to it. */
+type Answering<T> =
+  | T
+  | Failure
+  | Response
+  | Held<T>
+  | Later<T | Failure | Held<T>>
+  | InTurn<T | Failure | Held<T> | Later<T>>
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a request and its parameters, or an operation's variables
+  | ((asked: any, more: any) => Answering<T> | Promise<Answering<T>>);
+
+/**
+ * Routes whose answers have the types of a contract, so that a fixture that does not fit it does not compile.
+ * A route may have a query.
+ *
+ * @example
+ * interface Answers {
+ *   'GET /api/hives': Hive[];
+ *   'GET /api/hives/:hiveId': Hive;
+ * }
+ * const network: RoutesOf<Answers> = { 'GET /api/hives?yard=north': hives, 'GET /api/hives/:hiveId': fail(404) };
+ * const board = await isolate(HiveBoard, { props: { yard: 'north' }, network });
+ * expect(board).toShow(text('Anemone'));
+ */
+export type RoutesOf<Answers> = {
+  readonly [
+    route in keyof Answers as route | (route extends string ? `${route}?${string}` : never)
+  ]?: Answering<Answers[route]>;
+};
+
 /** The options that mean the same in every framework. */
 export interface CommonOptions {
   /** How many levels of components are real, counting the subject: `1` stubs every child. */

@@ -124,7 +124,7 @@ it.each<[string, Record<string, string>, string[], RegExp]>([
     'a module with a mistake',
     { 'a.ts': 'export default {\n  "GET /a": ,\n};' },
     ['a.ts'],
-    /loading it failed: Unexpected "," \(a\.ts:2:12\)/,
+    /loading it failed: Unexpected "," \(a\.ts:2:13\)/,
   ],
   [
     'a route that is none',
