@@ -94,6 +94,10 @@ await build({
   ],
 });
 await build({
+  ...{ ...ofNode, banner: {}, format: 'cjs', outExtension: { '.js': '.cjs' } },
+  entryPoints: [{ in: 'src/serve/index.ts', out: 'serve' }],
+});
+await build({
   ...shared,
   minifyIdentifiers: true,
   format: 'esm',
@@ -109,6 +113,7 @@ for (const entry of ['serve', 'vite']) {
   await bundle.write({ file: `dist/${entry}.d.ts` });
   await bundle.close();
 }
+await copyFile('dist/serve.d.ts', 'dist/serve.d.cts');
 
 // What a runner needs to load a framework's files: a transformer each, and the configuration that names it.
 const loaders = {

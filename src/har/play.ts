@@ -61,13 +61,13 @@ function originOf(entries: readonly HarEntry[]): string | undefined {
   return page && new URL(page.request.url).origin;
 }
 
-const mimeOf = ({ content }: HarEntry['response']): string => String(content?.mimeType ?? '');
+const mimeOf = ({ content }: HarEntry['response']): string => content?.mimeType ?? '';
 
 /** True for what a component asks for, not the page itself. */
 export function isData(entry: HarEntry): boolean {
   const { _resourceType: kind } = entry as HarEntry & { readonly _resourceType?: string };
   if (!/^https?:/.test(entry.request.url) || !/^[A-Z]+$/.test(entry.request.method)) return false;
-  if (kind !== undefined) return /^(xhr|fetch|eventsource|other)$/.test(kind) && !isAsset(entry);
+  if (typeof kind === 'string' && !/^(xhr|fetch|eventsource|other)$/.test(kind)) return false;
   return !isAsset(entry);
 }
 
@@ -128,7 +128,7 @@ function responseOf(route: string, { entry, at }: Recorded, isPaced: boolean): u
   const { response, time } = entry;
   const paced = (answer: unknown) => (isPaced && time > 0 ? later(time, answer) : answer);
   // A browser writes 0 where the connection broke.
-  if (response.status < 200) return paced(fail());
+  if (response.status < 200 || response.status > 599) return paced(fail());
   return paced(() => {
     const hasNone = [204, 205, 304].includes(response.status);
     const body = hasNone ? null : contentOf(response);
@@ -138,7 +138,8 @@ function responseOf(route: string, { entry, at }: Recorded, isPaced: boolean): u
       if (!name.startsWith(':') && !left.test(name)) append(headers, name, value);
     if (!headers.has('content-type') && mimeOf(response)) headers.set('content-type', mimeOf(response));
     const { status, statusText } = response;
-    return new (native('Response'))(body, { status, statusText: String(statusText ?? ''), headers });
+    const phrase = typeof statusText === 'string' && /^[\t\x20-\x7e]*$/.test(statusText) ? statusText : '';
+    return new (native('Response'))(body, { status, statusText: phrase, headers });
   });
 }
 
@@ -157,7 +158,11 @@ export function contentOf({
   bodySize,
 }: HarEntry['response']): string | Uint8Array<ArrayBuffer> | undefined {
   const { text, encoding, size = 0 } = content ?? {};
-  if (text === undefined) return size > 0 || bodySize > 0 ? undefined : '';
+  if (text === undefined || text === null) return size > 0 || bodySize > 0 ? undefined : '';
   if (encoding !== 'base64') return text;
-  return Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
+  try {
+    return Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0));
+  } catch {
+    return undefined;
+  }
 }

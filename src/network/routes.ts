@@ -60,7 +60,7 @@ export function readRoute(key: string, answer: unknown): Route {
   // A socket's address has a scheme of its own.
   const isNamed = isOperationKind(method) && !written.startsWith('/');
   const path = isNamed ? `/${written}` : method === 'WS' ? written.replace(/^ws/, 'http') : written;
-  const query = readQuery(cut < 0 ? '' : target.slice(cut + 1));
+  const query = readQuery(key, cut < 0 ? '' : target.slice(cut + 1));
   const pattern = readPattern(key, path);
   const literal = (part: string) => !special.test(part);
   const weighQuery = query.reduce((sum, { wanted }) => sum + (literal(wanted) ? 2 : 1), 0);
@@ -88,7 +88,7 @@ const whyNoRoute = (key: string) =>
 // In a URL pattern, a "?" after a group means "optional". A "?" before "name=" starts the query.
 const queryStart = (target: string) => target.search(/\?(?=[^?/=&]+(=|&|$))/);
 
-const readQuery = (text: string): QueryPart[] =>
+const readQuery = (route: string, text: string): QueryPart[] =>
   text
     .split('&')
     .filter(Boolean)
@@ -96,8 +96,17 @@ const readQuery = (text: string): QueryPart[] =>
       const at = entry.indexOf('=');
       const key = at < 0 ? entry : entry.slice(0, at);
       const wanted = at < 0 ? '*' : decode(entry.slice(at + 1).replace(/\+/g, ' '));
-      return { key, wanted, match: matchValue(wanted) };
+      return { key, wanted, match: compileValue(route, wanted) };
     });
+
+function compileValue(route: string, wanted: string): QueryPart['match'] {
+  try {
+    return matchValue(wanted);
+  } catch (cause) {
+    const why = `"${wanted}" in its query cannot be read (${(cause as Error).message})`;
+    return refuse('SIM-ROUTE-SYNTAX', { route, why }, { cause });
+  }
+}
 
 function readPattern(key: string, path: string): Pattern {
   try {

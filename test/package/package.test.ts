@@ -26,6 +26,7 @@ const entries = {
   'simulacra/angular': ['isolate', 'isolateWith', 'stub', 'startAt'],
   'simulacra/jest': ['matchers', 'takeDown'],
   'simulacra/har': ['fromHar', 'toHar'],
+  'simulacra/serve': ['serve'],
 };
 const frameworks = {
   react: ['react', 'react-dom', '@types/react'],
@@ -70,6 +71,22 @@ describe('the package, packed and installed elsewhere', () => {
     );
   }, 240_000);
   afterAll(() => rmSync(place, { recursive: true, force: true }));
+
+  it('serves routes, without any package but its own', async () => {
+    writeFileSync(join(place, 'routes.mjs'), `export default { 'GET /api/hives': ['Anemone'] };`);
+    const script = `
+      const { spawn } = require('node:child_process');
+      const child = spawn(process.execPath, ['node_modules/simulacra/dist/cli.js', 'serve', 'routes.mjs', '--port', '0', '--quiet']);
+      let said = '';
+      child.stdout.on('data', async (text) => {
+        said += text;
+        const [url] = /http:\\S+(?= answers)/.exec(said) || [];
+        if (!url || !said.includes('Ctrl+C')) return;
+        console.log(await (await fetch(url + '/api/hives')).text());
+        child.kill('SIGINT');
+      });`;
+    expect((await node(['-e', script])).stdout.trim()).toBe('["Anemone"]');
+  });
 
   it.each(Object.keys(entries))('%s can be imported both ways', async (entry) => {
     const names = JSON.stringify(entries[entry as keyof typeof entries]);

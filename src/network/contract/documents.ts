@@ -1,3 +1,4 @@
+import { isExplained } from '../../core/errors/called-from';
 import { once } from '../../core/shared';
 import { explain } from '../errors';
 
@@ -42,6 +43,16 @@ export function loadDocument(given: string | object): Promise<Documented> {
 
 async function load(given: string | object): Promise<Documented> {
   const document = typeof given === 'string' ? await parse(given) : (given as Json);
+  try {
+    return index(document);
+  } catch (cause) {
+    if (isExplained(cause)) throw cause;
+    // Documents come from elsewhere, and anything may be in them.
+    throw explain('SIM-CONTRACT-DOCUMENT', { why: (cause as Error).message, at: '' }, { cause });
+  }
+}
+
+function index(document: Json): Documented {
   const { openapi, paths } = (document ?? {}) as Json;
   const [, version] = /^(3\.[01])(?:\.|$)/.exec(typeof openapi === 'string' ? openapi : '') ?? [];
   if (!version || typeof paths !== 'object' || paths === null) {
@@ -54,7 +65,7 @@ async function load(given: string | object): Promise<Documented> {
       at: version ? '/paths' : '/openapi',
     });
   }
-  const index = indexOf(paths as Json);
+  const find = indexOf(paths as Json);
   const bases = basesOf(document);
   const base = bases[0]!;
   const routeOf = (method: string, path: string) =>
@@ -69,7 +80,7 @@ async function load(given: string | object): Promise<Documented> {
     find(method, path) {
       for (const base of bases) {
         if (!path.startsWith(base)) continue;
-        const found = index(path.slice(base.length) || '/');
+        const found = find(path.slice(base.length) || '/');
         const operation = found?.item[method.toLowerCase()];
         if (found && typeof operation === 'object')
           return {

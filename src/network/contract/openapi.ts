@@ -1,4 +1,5 @@
 import type { Environment } from '../../core/environment';
+import { isExplained } from '../../core/errors/called-from';
 import { native } from '../../core/host';
 import { nearest } from '../../core/near';
 import { explain } from '../errors';
@@ -30,6 +31,25 @@ export async function answerFrom(contract: DocumentContract, asked: Asked): Prom
   const documented = await loadDocument(contract.document);
   const operation = await operationOf(documented, asked);
   if (!operation) return undefined;
+  return reading(operation, () => makeAnswer(documented, operation, asked));
+}
+
+/** Documents come from elsewhere, and anything may be in them. @throws SIM-CONTRACT-DOCUMENT where it is not what it should be */
+async function reading<T>({ pointer }: DocumentedOperation, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (cause) {
+    if (isExplained(cause)) throw cause;
+    const why = `what is there is no operation (${(cause as Error).message})`;
+    throw explain('SIM-CONTRACT-DOCUMENT', { why, at: pointer }, { cause });
+  }
+}
+
+async function makeAnswer(
+  documented: Documented,
+  operation: DocumentedOperation,
+  asked: Asked,
+): Promise<Response> {
   const problems = await checkRequest(documented, operation, asked);
   if (problems.length > 0) tellOfRequest(asked, problems);
   const [status, response] = usual(documented.document, operation);
@@ -80,11 +100,13 @@ async function checkAnswer(contract: DocumentContract, asked: Asked, response: R
   const documented = await loadDocument(contract.document);
   const operation = await operationOf(documented, asked);
   if (!operation) return;
-  const problems = await checkRequest(documented, operation, asked);
-  if (problems.length > 0) tellOfRequest(asked, problems);
-  const drifts = await driftsOf(documented, operation, response);
   const { environment, route } = asked;
-  if (drifts.length > 0) environment.fail(explain('SIM-CONTRACT-DRIFT', { route, drifts }));
+  await reading(operation, async () => {
+    const problems = await checkRequest(documented, operation, asked);
+    if (problems.length > 0) tellOfRequest(asked, problems);
+    const drifts = await driftsOf(documented, operation, response);
+    if (drifts.length > 0) environment.fail(explain('SIM-CONTRACT-DRIFT', { route, drifts }));
+  });
 }
 
 async function operationOf(documented: Documented, asked: Asked): Promise<DocumentedOperation | undefined> {
