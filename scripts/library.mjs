@@ -16,7 +16,7 @@ const late = {
   looking:
     /^(?:page\/(?:aria|names|query|roles|hidden|looking|labels|flat-tree|spacing|styles|generated|states|descriptions|summary|features\/top-layer)|stage\/(?:look|parts|verdicts))\.ts$/,
   answering:
-    /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|reply-bodies|respond|arrive|routes|patterns|print-address))\.ts$/,
+    /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|reply-bodies|respond|arrive|routes|route-index|patterns|print-address))\.ts$/,
   graphql: /^network\/(?:graphql|contract)\/\w+\.ts$/,
   wire: /^network\/(?:wire\/\w+|carried)\.ts$/,
   time: /^(?:stage\/(?:time|waiting)|core\/(?:spans|virtual-clock)|page\/globals\/(?:zone|scheduled))\.ts$/,

@@ -16,6 +16,7 @@ import { makeUnmatched } from './unmatched';
 import { arriveFrom } from './reply';
 import { respond } from './respond';
 import { isEndless } from './reply-bodies';
+import { indexRoutes } from './route-index';
 import { readRoute, type Params, type Route } from './routes';
 
 /** A route, with the path parameters of a request that it answers. */
@@ -34,6 +35,7 @@ export class Network {
   );
   readonly unmatched: UnmatchedRequest[] = [];
   readonly #routes: readonly Route[];
+  readonly #mayReach: (url: URL) => readonly Route[];
   readonly #hasDocuments: boolean;
 
   constructor(
@@ -45,6 +47,7 @@ export class Network {
       // Of two equally specific routes the later one wins, so that a test's routes override its team's.
       .reverse()
       .sort((a, b) => b.weight - a.weight);
+    this.#mayReach = indexRoutes(this.#routes);
     this.#hasDocuments = this.#routes.some(({ answer }) => isDocumentContract(answer));
     environment.network = this;
     environment.answers = (method, url) => this.find(method, url) !== undefined;
@@ -52,7 +55,7 @@ export class Network {
 
   /** The route that answers, with the path parameters; undefined where none does. */
   find(method: string, url: URL): Found | undefined {
-    for (const route of this.#routes) {
+    for (const route of this.#mayReach(url)) {
       const params = route.match(method, url);
       if (params) return { route, params };
     }

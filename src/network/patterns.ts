@@ -31,6 +31,9 @@ export async function loadPatterns(): Promise<void> {
 const plainPath = /^(?:\/(?:[\w.~-]*|:[A-Za-z_]\w*))+$/;
 const plainQuery = /^(?:[^&=?#\s:*{}()\\]+=(?:[^&#\s:*{}()\\?]*|:[A-Za-z_]\w*)|[^&=?#\s:*{}()\\]+)$/;
 
+/** True for a path of literal segments and `:name` segments. */
+export const isPlainPath = (path: string): boolean => plainPath.test(path);
+
 function isPlain(target: string): boolean {
   const at = target.indexOf('?');
   const path = at < 0 ? target : target.slice(0, at);

@@ -116,8 +116,15 @@ export const arriveFrom = (url: string, response: Response, hops = 0): Response 
   return hops === 0 ? response : Object.defineProperty(response, 'redirected', { value: true });
 };
 
+/** The phrase that goes with a status; empty for one that is seldom met. */
+export const phraseOf = (status: number): string => phrases[status] ?? '';
+
 /** Reason phrases of the statuses front ends meet. @see https://www.rfc-editor.org/rfc/rfc9110 */
 const phrases: Record<number, string> = {
+  200: 'OK',
+  201: 'Created',
+  202: 'Accepted',
+  204: 'No Content',
   400: 'Bad Request',
   401: 'Unauthorized',
   402: 'Payment Required',

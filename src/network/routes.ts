@@ -112,10 +112,11 @@ function readPattern(key: string, path: string): Pattern {
   try {
     return compile(path);
   } catch (cause) {
-    const why = /^[a-z]+:\/\//i.test(path)
+    const isAddress = /^(\/|[a-z]+:\/\/)/i.test(path);
+    const why = isAddress
       ? `the pattern cannot be read (${(cause as Error).message})`
       : 'the URL begins with neither "/" nor "https://"';
-    const nearest = meantRoute(path, key.split(' ')[0]);
+    const nearest = isAddress ? undefined : meantRoute(path, key.split(' ')[0]);
     return refuse('SIM-ROUTE-SYNTAX', { route: key, why, nearest }, { cause });
   }
 }

@@ -182,8 +182,6 @@ export class Backend {
     if (request.signal.aborted) throw request.signal.reason;
     if (state.name === 'failing')
       return { response: makeProblem(state.status, 'Switched to failing', names.join(', ')) };
-    const known = this.kept.find(request);
-    if (known) return { response: known };
     let answer: Response | UnmatchedRequest | undefined;
     let thrown: unknown;
     try {
@@ -192,6 +190,12 @@ export class Backend {
       thrown = error;
     }
     if (network.requests.length > mostTold) network.forget();
+    const isOwn = answer instanceof Response && answer.status !== 404 && !isGenerated;
+    const known = isOwn ? undefined : this.kept.find(request);
+    if (known) {
+      environment.takeFailures();
+      return { response: known };
+    }
     const [failure] = environment.takeFailures() as (Error & { code?: string })[];
     const problem = failure && worded(failure);
     if (answer === undefined) {

@@ -146,9 +146,15 @@ export class Kept {
     const ids = new Set(asIs.map((item) => (isItem(item) ? idOf(item) : undefined)));
     const isWanted = (item: Item) =>
       [...url.searchParams].every(([key, value]) => !(key in item) || printed(item[key]) === value);
+    // A route that is a function may remember what was posted by itself.
+    const isThere = (item: Item) =>
+      asIs.some(
+        (one) =>
+          isItem(one) && Object.entries(item).every(([key, value]) => printed(one[key]) === printed(value)),
+      );
     const isNew = (item: Item) => {
       const id = idOf(item);
-      return id === undefined || (!ids.has(id) && !changed.has(id));
+      return id === undefined ? !isThere(item) : !ids.has(id) && !changed.has(id);
     };
     return [...asIs, ...added.filter((item) => isNew(item) && isWanted(item))];
   }

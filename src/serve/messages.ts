@@ -1,4 +1,4 @@
-import { STATUS_CODES, type IncomingMessage, type ServerResponse } from 'node:http';
+import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Duplex } from 'node:stream';
 import { parsed } from '../core/parsed';
 
@@ -74,7 +74,7 @@ export async function sendResponse(response: Response, sending: ServerResponse):
   for (const [name, value] of headers) if (name !== 'set-cookie') sending.setHeader(name, value);
   const cookies = headers.getSetCookie();
   if (cookies.length > 0) sending.setHeader('set-cookie', cookies);
-  sending.writeHead(status, statusText || STATUS_CODES[status]);
+  sending.writeHead(status, statusText);
   // A client waits for the head of a response whose body may take its time.
   sending.flushHeaders();
   if (!body) return void sending.end();

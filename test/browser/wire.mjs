@@ -66,7 +66,7 @@ const ours = `${runner}
   });`;
 
 const served = await bundle(
-  `export { serveRoutes } from '../../src/serve/server';
+  `export { serve } from '../../src/serve/server';
    export { makeRoutes } from './wire/routes.mjs';`,
   {
     format: 'esm',
@@ -78,12 +78,14 @@ const served = await bundle(
 );
 mkdirSync('.cache', { recursive: true });
 writeFileSync('.cache/wire-server.mjs', served);
-const { serveRoutes, makeRoutes } = await import(`${process.cwd()}/.cache/wire-server.mjs`);
+const { serve, makeRoutes } = await import(`${process.cwd()}/.cache/wire-server.mjs`);
 
-const server = await serveRoutes({
-  ...makeRoutes(),
-  'GET /page': () =>
-    new Response('<!doctype html><title>Wire</title>', { headers: { 'content-type': 'text/html' } }),
+const server = await serve({
+  network: {
+    ...makeRoutes(),
+    'GET /page': () =>
+      new Response('<!doctype html><title>Wire</title>', { headers: { 'content-type': 'text/html' } }),
+  },
 });
 const { browser, close } = await openBrowser();
 try {

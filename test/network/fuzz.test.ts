@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parse } from 'yaml';
-import { fromJsonSchema, fromOpenApi, fromSchema } from 'simulacra';
+import { fromJsonSchema, fromOpenApi, fromSchema, open, type Routes } from 'simulacra';
 import { fromHar } from 'simulacra/har';
 import 'simulacra/jest';
 import { hives } from '../../examples/shared/hive';
@@ -266,4 +266,30 @@ describe('whatever is given, it answers or explains', () => {
       250,
     );
   }, 60_000);
+});
+
+it('one of many routes answers as it does among few', () => {
+  const path = fc.array(fc.constantFrom('a', 'b', ':x', ':y', '*', ''), { minLength: 1, maxLength: 3 });
+  const routes = fc.uniqueArray(
+    path.map((parts) => `GET /${parts.join('/')}`),
+    { minLength: 1, maxLength: 6 },
+  );
+  const asked = fc.array(fc.constantFrom('a', 'b', 'c', ''), { minLength: 1, maxLength: 3 });
+  const others = Object.fromEntries(Array.from({ length: 40 }, (_, at) => [`GET /other/${at}`, at]));
+  return check(fc.tuple(routes, asked), async ([keys, parts]) => {
+    // A name may occur once.
+    const wanted = keys.filter((route) => !/:(\w).*:\1/.test(route));
+    const network = Object.fromEntries(
+      wanted.map((route) => [route, (_: Request, params: object) => [route, params]]),
+    );
+    const answer = async (given: object) => {
+      const bench = await open({ network: given as Routes });
+      const got = await bench
+        .run(() => fetch(`http://localhost/${parts.join('/')}`).then((response) => response.json()))
+        .catch(() => 'none');
+      await bench.takeDown().catch(() => undefined);
+      return got as unknown;
+    };
+    expect(await answer({ ...network, ...others })).toEqual(await answer(network));
+  });
 });

@@ -8,6 +8,7 @@ import { madeOf } from '../exchanges';
 import { isDocumentContract, type DocumentContract } from '../from-open-api';
 import type { Route } from '../routes';
 import { printPath } from '../print-address';
+import { phraseOf } from '../reply';
 import { isEndless } from '../reply-bodies';
 import { fitsType, loadDocument, resolve, type Documented, type DocumentedOperation } from './documents';
 import type { Drift } from './execute';
@@ -54,13 +55,13 @@ async function makeAnswer(
   if (problems.length > 0) tellOfRequest(asked, problems);
   const [status, response] = usual(documented.document, operation);
   const [type, content] = contentOf(documented.document, response);
-  if (content === undefined) return new (native('Response'))(null, { status });
+  if (content === undefined) return new (native('Response'))(null, { status, statusText: phraseOf(status) });
   const { document } = documented;
   const schema = content['schema'] ?? {};
   const place = { owner: ownerOf(operation), field: 'value', path: [] };
   const value = exampleOf(document, content) ?? namedAs(operation, makeValue(document, schema, place));
   const body = /\bjson\b/.test(type) ? JSON.stringify(value) : String(value);
-  const init = { status, statusText: 'OK', headers: { 'content-type': type } };
+  const init = { status, statusText: phraseOf(status), headers: { 'content-type': type } };
   return madeOf(new (native('Response'))(body, init), body);
 }
 
