@@ -6,10 +6,10 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 86,
-  'react.js': 115.5,
-  'vue.js': 117,
-  'angular.js': 120.5,
+  'index.js': 86.5,
+  'react.js': 116,
+  'vue.js': 117.5,
+  'angular.js': 121,
   'jest.js': 42,
   'seam.js': 12,
 };

@@ -59,7 +59,17 @@ export function compile(pattern: string, part: 'path' | 'hash' = 'path'): Patter
   };
 }
 
+// Of many routes few are ever tried, so each is read when it first is.
 function compilePlain(pattern: string): Pattern {
+  let read: { readonly names: readonly string[]; readonly whole: RegExp } | undefined;
+  return (url) => {
+    const { names, whole } = (read ??= readPlain(pattern));
+    const found = whole.exec((url as URL).pathname);
+    return found ? Object.fromEntries(names.map((name, at) => [name, decode(found[at + 1]!)])) : undefined;
+  };
+}
+
+function readPlain(pattern: string): { names: string[]; whole: RegExp } {
   const names: string[] = [];
   const source = pattern
     .split('/')
@@ -69,11 +79,7 @@ function compilePlain(pattern: string): Pattern {
       return '([^/]+)';
     })
     .join('/');
-  const whole = new RegExp(`^${source}$`);
-  return (url) => {
-    const found = whole.exec((url as URL).pathname);
-    return found ? Object.fromEntries(names.map((name, at) => [name, decode(found[at + 1]!)])) : undefined;
-  };
+  return { names, whole: new RegExp(`^${source}$`) };
 }
 
 function named(groups: Groups | undefined): Record<string, string> | undefined {

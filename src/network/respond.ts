@@ -4,7 +4,8 @@ import type { Begun, Sent } from './asked';
 import { answerByDocument, fitted } from './documented';
 import { isSchemaAnswer } from './from-json-schema';
 import { isDocumentContract } from './from-open-api';
-import { watchReading } from './globals';
+import { isA } from './carried';
+import { rawBodyOf, watchReading } from './globals';
 import { brokenConnection } from './nobody';
 import { makeFailedResponse, makeResponse } from './reply';
 import { wordRouteThrew } from './thrown';
@@ -52,7 +53,13 @@ export async function respond(
   const fitting = isSchemaAnswer(contract) ? contract : undefined;
   const call: Call = (answer) =>
     (answer as (request: Request, params: object) => unknown)(
-      watchReading(request.clone() as Request, environment, begun.what, false),
+      // What is sent as a stream takes as long as the component does.
+      watchReading(
+        request.clone() as Request,
+        environment,
+        begun.what,
+        isA(rawBodyOf(request), 'ReadableStream'),
+      ),
       params,
     );
   let settled: Settled | undefined;

@@ -285,6 +285,56 @@ export function wire(kit: Kit): void {
     });
   });
 
+  describe('fetch', () => {
+    it('sends a stream as it comes', async () => {
+      const play: Play = {
+        start: (show) => {
+          const bytes = (text: string) => new TextEncoder().encode(text);
+          const body = new ReadableStream({
+            start(controller) {
+              controller.enqueue(bytes('31.2;'));
+              setTimeout(() => {
+                controller.enqueue(bytes('31.4'));
+                controller.close();
+              }, 500);
+            },
+          });
+          const sent = { method: 'POST', body, duplex: 'half' } as RequestInit;
+          void fetch('/api/readings', sent).then(async (response) => show(await response.text()));
+        },
+      };
+      const network = { 'POST /api/readings': async (request: Request) => `got ${await request.text()}` };
+      const subject = await live(play, { time: 'virtual', network });
+      await subject.time.advance('500ms');
+      expect(subject).toShow(text('"got 31.2;31.4"'));
+    });
+
+    it('polls for as long as an answer takes', async () => {
+      const play: Play = {
+        start: (show) => {
+          let isOver = false;
+          const poll = async (): Promise<void> => {
+            const response = await fetch('/live/poll').catch(() => undefined);
+            if (isOver || !response) return;
+            show(response.status === 204 ? 'nothing new' : await response.text());
+            return poll();
+          };
+          void poll();
+          return () => (isOver = true);
+        },
+      };
+      const answers = inTurn(later(30_000, 'swarm'), later(60_000, undefined), hold());
+      const subject = await live(play, { time: 'virtual', network: { 'GET /live/poll': answers } });
+      await subject.time.advance('30s');
+      expect(subject).toShow(text('"swarm"'));
+      await subject.time.advance('59s');
+      expect(subject).toShow(text('"swarm"'));
+      await subject.time.advance('1s');
+      expect(subject).toShow(text('nothing new'));
+      expect(subject.requests.map(({ at }: Any) => Math.round(at / 1000))).toEqual([0, 30, 90]);
+    });
+  });
+
   describe('an EventSource', () => {
     it('is driven by a channel, and goes on where it left off', async () => {
       const alerts = channel<string>();

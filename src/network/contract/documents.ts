@@ -166,7 +166,12 @@ export function resolve(document: Json, value: unknown): Json {
     const { $ref } = at as { $ref: string };
     const target = $ref.startsWith('#/') ? walk(document, $ref) : undefined;
     if (target === undefined || hops > 50) {
-      const why = hops > 50 ? 'this reference leads in a circle' : 'this reference leads nowhere';
+      const why =
+        hops > 50
+          ? 'this reference leads in a circle'
+          : /^#|^$/.test(String($ref))
+            ? 'this reference leads nowhere'
+            : 'this reference leads to another file, which is not read: bundle the document first';
       throw explain('SIM-CONTRACT-DOCUMENT', { why, at: $ref });
     }
     at = target;
