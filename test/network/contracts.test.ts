@@ -123,6 +123,29 @@ describe('a JSON Schema', () => {
     ).toBeUndefined();
   });
 
+  it.each([
+    ['^h\\d+$', 'h1', 'h2'],
+    ['^[A-Z]{3}-\\d{4}$', 'AAA-0001', 'AAA-0002'],
+    ['^(north|east|south)$', 'north', 'north'],
+    ['^\\+\\d{1,3} \\d+$', '+1 1', '+2 2'],
+    ['^(?:a|b)?[^a]{2}x*$', 'AA', 'AA'],
+    ['^#(?:[0-9a-f]{3}){1,2}$', '#aaa', '#aaa'],
+    ['[.]png$', '.png', '.png'],
+    ['^v(?<major>\\d+)\\.\\d+\\.\\d+$', 'v1.1.1', 'v2.2.2'],
+  ])('makes a text that matches %s', async (pattern, first, second) => {
+    const list = { type: 'array', items: { type: 'string', pattern } };
+    expect(await answered(list)).toEqual([first, second]);
+    expect(await problemOf({ 'GET /a': fromJsonSchema(list, [first, second]) }, '/a')).toBeUndefined();
+  });
+
+  it('leaves a text as it is where no match is made, or it matches already', async () => {
+    const answer = (pattern: string) =>
+      answered({ type: 'object', properties: { name: { type: 'string', pattern } } });
+    expect(await answer('^(?=z)')).toEqual({ name: 'Hive 1' });
+    expect(await answer('^Hive')).toEqual({ name: 'Hive 1' });
+    expect(await answer('(')).toEqual({ name: 'Hive 1' });
+  });
+
   it('may be of an older draft, and have an id of its own', async () => {
     const old = {
       $schema: 'http://json-schema.org/draft-07/schema#',

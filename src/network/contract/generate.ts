@@ -10,6 +10,7 @@ import {
   wholeOf,
   type Place,
 } from './plausible';
+import { textMatching } from './patterned';
 
 type Json = Readonly<Record<string, unknown>>;
 
@@ -144,7 +145,18 @@ const formats: Readonly<Record<string, (place: Place) => string>> = {
 
 function makeText(read: Json, place: Place): string {
   const made = formats[String(read['format'])]?.(place) ?? textOf(place);
+  const { pattern } = read;
+  if (typeof pattern === 'string' && !matches(pattern, made))
+    return textMatching(pattern, numberOf(place)) ?? made;
   const least = Number(read['minLength'] ?? 0);
   const most = Number(read['maxLength'] ?? Infinity);
   return made.padEnd(least, '.').slice(0, most);
+}
+
+function matches(pattern: string, text: string): boolean {
+  try {
+    return new RegExp(pattern, 'u').test(text);
+  } catch {
+    return true;
+  }
 }

@@ -47,8 +47,9 @@ export async function fitToSchema(
   const documented = documentOf(schema);
   const { document } = documented;
   if (answer === undefined) {
-    const [, path = ''] = route.split(' ');
-    const owner = (/([^/:?{}*]+)[^/]*$/.exec(path)?.[1] ?? 'value').replace(/s$/, '');
+    const [, path = ''] = route.split(/[ ?]/);
+    const last = path.split('/').findLast((part) => /^[\w-]+$/.test(part)) ?? 'value';
+    const owner = last.replace(/s$/, '');
     return makeValue(document, document, { owner, field: 'value', path: [] });
   }
   const read: unknown = value instanceof Response ? await readJson(value) : value;
