@@ -3,8 +3,8 @@ import { resolve } from 'node:path';
 import { count } from '../core/print';
 import { compareWith } from '../har/compare';
 import { readHar } from '../har/format';
-import { explain, refuse } from '../serve/errors';
-import { loadAnswers } from '../serve/load';
+import { refuse } from '../serve/errors';
+import { loadAnswers, readRecording } from '../serve/load';
 import { coloursOf, type Output } from './output';
 
 /** Compares answers with recorded sessions, and lists where they differ. @returns 1 where they do */
@@ -23,7 +23,7 @@ export async function listDrift(output: Output, files: readonly string[]): Promi
     });
   const root = process.cwd();
   const { routes } = await loadAnswers(answers, root);
-  const entries = (await Promise.all(recordings.map((file) => readRecording(file, root)))).flat();
+  const entries = (await Promise.all(recordings.map((file) => readSession(file, root)))).flat();
   const { compared, unasked } = await compareWith(routes, entries);
   const { bold, dim, red, green, yellow } = coloursOf(output);
   for (const { route, asked, drifts } of compared) {
@@ -47,14 +47,9 @@ export async function listDrift(output: Output, files: readonly string[]): Promi
   return drifted === 0 ? 0 : 1;
 }
 
-async function readRecording(file: string, root: string) {
+async function readSession(file: string, root: string) {
   const text = await readFile(resolve(root, file), 'utf8').catch((cause: unknown) =>
     refuse('SIM-SERVE-FILE', { file, why: 'there is no such file' }, { cause }),
   );
-  try {
-    return readHar(text);
-  } catch (cause) {
-    const { why, at } = (cause as { fields: { why: string; at: string } }).fields;
-    throw explain('SIM-SERVE-FILE', { file, why: `${why}${at ? ` (at ${at})` : ''}` }, { cause });
-  }
+  return readRecording(file, () => readHar(text));
 }

@@ -70,7 +70,8 @@ async function loadFile(file: string, root: string, loadModule: LoadModule): Pro
   const text = await readFile(file, 'utf8');
   if (/^\.(graphql|graphqls|gql)$/.test(kind))
     return { routes: { 'ANY /graphql': fromSchema(text) }, files: [file] };
-  if (kind === '.har') return { routes: playHar(text, name), files: [file] };
+  if (kind === '.har')
+    return { routes: readRecording(name, () => fromHar(text, { paced: true })), files: [file] };
   if (/^\.(ya?ml|json)$/.test(kind)) return { routes: await routesOf(text, name, kind), files: [file] };
   return refuse('SIM-SERVE-FILE', {
     file: name,
@@ -98,9 +99,10 @@ async function routesOf(text: string, name: string, kind: string): Promise<Route
   }
 }
 
-function playHar(text: string, file: string): Routes {
+/** Reads what a file holds of a session. @throws SIM-SERVE-FILE, which names the file */
+export function readRecording<T>(file: string, read: () => T): T {
   try {
-    return fromHar(text, { paced: true });
+    return read();
   } catch (cause) {
     const { why, at } = (cause as { fields: { why: string; at: string } }).fields;
     throw explain('SIM-SERVE-FILE', { file, why: `${why}${at ? ` (at ${at})` : ''}` }, { cause });

@@ -170,7 +170,7 @@ describe('a recorded session', () => {
     [
       'a version from elsewhere',
       { log: { version: '2.0', entries: [] } },
-      'its version is 2.0',
+      'its version is "2.0"',
       'log.version',
     ],
     ['a log without entries', { log: { version: '1.2' } }, 'it has no entries', 'log.entries'],

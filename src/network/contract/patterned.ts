@@ -1,6 +1,3 @@
-/** Thrown for what is not made: assertions, references back, classes of a kind that is seldom met. */
-class NotMade extends Error {}
-
 const classes: Readonly<Record<string, string>> = { d: '0', w: 'a', s: ' ', D: 'a', W: '-', S: 'a' };
 const escapes: Readonly<Record<string, string>> = { n: '\n', t: '\t', r: '\r', f: '\f', v: '\v' };
 
@@ -11,8 +8,9 @@ const escapes: Readonly<Record<string, string>> = { n: '\n', t: '\t', r: '\r', f
  */
 export function textMatching(pattern: string, number: number): string | undefined {
   try {
-    const made = new Maker(pattern, number).alternatives();
-    return new RegExp(pattern, 'u').test(made) ? made : undefined;
+    const maker = new Maker(pattern, number);
+    const made = maker.alternatives();
+    return maker.isMade && new RegExp(pattern, 'u').test(made) ? made : undefined;
   } catch {
     return undefined;
   }
@@ -20,6 +18,8 @@ export function textMatching(pattern: string, number: number): string | undefine
 
 class Maker {
   #at = 0;
+  /** False for what is not made: assertions, references back, classes of a kind that is seldom met. */
+  isMade = true;
 
   constructor(
     readonly pattern: string,
@@ -67,14 +67,14 @@ class Maker {
     if (letter !== '\\') return { atom: letter };
     const escaped = this.pattern[this.#at++] ?? '';
     if (escaped === 'd') return { atom: '0', isDigit: true };
-    if (/[1-9kbBpPuxc]/.test(escaped)) throw new NotMade(escaped);
+    if (/[1-9kbBpPuxc]/.test(escaped)) this.isMade = false;
     return { atom: classes[escaped] ?? escapes[escaped] ?? escaped };
   }
 
   #group(): string {
     const [head = ''] = /^\?(?::|<[A-Za-z_]\w*>)/.exec(this.pattern.slice(this.#at)) ?? [];
     this.#at += head.length;
-    if (this.#next === '?') throw new NotMade('an assertion');
+    if (this.#next === '?') this.isMade = false;
     const made = this.alternatives();
     this.#at++;
     return made;
@@ -83,15 +83,17 @@ class Maker {
   #class(): { readonly atom: string; readonly isDigit?: boolean } {
     const [all = '', not, inside = ''] =
       /^(\^?)((?:\\.|[^\]\\])*)\]/.exec(this.pattern.slice(this.#at)) ?? [];
-    if (all === '') throw new NotMade('a class');
+    if (all === '') this.isMade = false;
     this.#at += all.length;
     if (not) {
       const other = [...'aA0-_ .'].find((one) => new RegExp(`[^${inside}]`, 'u').test(one));
-      if (other === undefined) throw new NotMade('a class');
-      return { atom: other };
+      return { atom: other ?? '' };
     }
     if (/^(0-9|\\d)$/.test(inside)) return { atom: '0', isDigit: true };
     const usual = [...'aA01-_ .'].find((one) => new RegExp(`[${inside}]`, 'u').test(one));
-    return { atom: usual ?? (inside.startsWith('\\') ? (escapes[inside[1]!] ?? inside[1]!) : inside[0]!) };
+    return {
+      atom:
+        usual ?? (inside.startsWith('\\') ? (escapes[inside[1]!] ?? inside[1] ?? '') : inside.slice(0, 1)),
+    };
   }
 }
