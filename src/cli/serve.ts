@@ -2,8 +2,9 @@ import { once } from 'node:events';
 import { existsSync, watch } from 'node:fs';
 import { count } from '../core/print';
 import { refuse } from '../serve/errors';
-import { loadAnswers, loadConfiguration } from '../serve/load';
-import { makerOf, serve, type Answers, type Served } from '../serve/server';
+import { loadConfiguration, makeSource } from '../serve/load';
+import { serve, type Served } from '../serve/server';
+import { controlPath } from '../serve/switchboard/path';
 import type { Told } from '../serve/backend';
 import { coloursOf, type Output } from './output';
 
@@ -20,22 +21,14 @@ export interface ServeCall {
 export async function runServe(output: Output, call: ServeCall, stop: AbortSignal): Promise<number> {
   const root = process.cwd();
   const { from, port = 4100, host, states } = await settingsOf(call, root);
-  const files = typeof from === 'string' ? [from] : Array.isArray(from) ? (from as string[]) : undefined;
-  const watched = new Set<string>();
-  const network: Answers = files
-    ? async () => {
-        const loaded = await loadAnswers(files, root);
-        for (const file of loaded.files) watched.add(file);
-        return loaded.routes;
-      }
-    : makerOf(from as Answers);
+  const source = makeSource(from, root);
   const tell = teller(output);
   const served = await serve({
-    ...{ network, port, ...(host && { host }), states },
+    ...{ network: source.make, port, ...(host && { host }), states },
     ...(!call.isQuiet && { onRequest: tell.request }),
   });
-  tell.start(served, files ?? ['simulacra.config'], host);
-  const unwatch = watchFiles(watched, async () => {
+  tell.start(served, source.named ?? ['simulacra.config'], host);
+  const unwatch = watchFiles(source.read, async () => {
     try {
       await served.reset();
       output.write('The answers were read again.\n');
@@ -88,7 +81,7 @@ function teller(output: Output) {
       const most = 40;
       output.write(lines.slice(0, most).join(''));
       if (lines.length > most) output.write(dim(`  … ${lines.length - most} more on the switchboard\n`));
-      output.write(`\nSwitch their states on ${url}/__simulacra/ · Ctrl+C stops\n`);
+      output.write(`\nSwitch their states on ${url}${controlPath} · Ctrl+C stops\n`);
       if (host && !/^(localhost|127\..*|::1)$/.test(host))
         output.write(yellow(`Whoever reaches this machine at ${host} can ask and switch.\n`));
       output.write('\n');

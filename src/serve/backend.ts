@@ -5,7 +5,7 @@ import { refuse as refuseRoute, type UnmatchedRequest } from '../network/errors'
 import { Network } from '../network/network';
 import { prepareRoutes } from '../network/prepare';
 import type { Routes } from '../stage/options';
-import { Kept, makeProblem, withBody } from './kept';
+import { isJson, Kept, makeProblem, withBody } from './kept';
 import {
   allowOrigin,
   answerPreflight,
@@ -16,7 +16,7 @@ import {
   whyRefused,
 } from './messages';
 import { isOfOperation, listRoutes, mayAnswer, namesOf } from './names';
-import { emptied, printState, States, type RouteState } from './states';
+import { emptied, printState, readState, States, type RouteState } from './states';
 
 /** How many requests are told of, and kept in mind. */
 const mostTold = 200;
@@ -59,23 +59,27 @@ export class Backend {
   /** @param make makes the routes, also when what they remember is to be forgotten @throws what is wrong with them */
   static async open(make: () => Routes | Promise<Routes>): Promise<Backend> {
     const backend = new Backend(make);
-    await backend.#load();
+    await backend.#load(make);
     return backend;
   }
 
-  async #load(): Promise<void> {
-    const routes = await this.make();
+  // What is there stays until all of what comes instead is made.
+  async #load(make: () => Routes | Promise<Routes>): Promise<void> {
+    const routes = await make();
     await prepareRoutes(routes);
     const environment = new Environment('the server');
+    let network: Network;
     let listed: readonly string[];
     try {
-      this.#network = new Network(routes, environment);
+      network = new Network(routes, environment);
       listed = await listRoutes(routes);
     } catch (error) {
       await environment.takeDown().catch(() => undefined);
       throw error;
     }
     const before = this.#environment as Environment | undefined;
+    this.make = make;
+    this.#network = network;
     this.#environment = environment;
     this.#listed = listed;
     await before?.takeDown().catch(() => undefined);
@@ -110,10 +114,15 @@ export class Backend {
     this.#changed();
   }
 
+  /** Switches to the states to begin with, by route; `*` stands for all. @throws SIM-SERVE-STATE, SIM-ROUTE-UNKNOWN */
+  begin(states: Readonly<Record<string, string>>): void {
+    for (const [route, state] of Object.entries(states))
+      this.switch(readState(state), route === '*' ? undefined : route);
+  }
+
   /** Forgets what was posted, and what the routes remember. @param make other routes from now on */
   async reset(make = this.make): Promise<void> {
-    this.make = make;
-    await this.#load();
+    await this.#load(make);
     this.kept.clear();
     this.#changed();
   }
@@ -234,7 +243,7 @@ const worded = ({ code, message }: Error & { code?: string }): string =>
   code === 'SIM-ROUTE-THREW' ? message.split('\n\n')[0]! : message.replace(/\n\n/g, '\n');
 
 async function makeEmpty(response: Response, { method, url }: Request): Promise<Response> {
-  if (!response.ok || !/\bjson\b/.test(response.headers.get('content-type') ?? '')) return response;
+  if (!response.ok || !isJson(response)) return response;
   const empty = emptied(await response.clone().json());
   if (empty !== undefined) return withBody(response, empty);
   return method === 'GET'

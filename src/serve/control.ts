@@ -5,19 +5,28 @@ import type { Backend } from './backend';
 import { makeProblem } from './kept';
 import { isLocal, readBody, sendResponse } from './messages';
 import { readState, stateNames } from './states';
+import { controlPath } from './switchboard/path';
 
-/** Where people switch the states. */
-export const controlPath = '/__simulacra/';
+/** Answers a request by the routes of a backend, or what is asked of its switchboard. @param next where given, called for what no route answers */
+export function handle(
+  backend: Backend,
+  asked: IncomingMessage,
+  sending: ServerResponse,
+  next?: () => void,
+): Promise<void> {
+  const isControl = (asked.url ?? '').startsWith(controlPath);
+  return isControl ? answerControl(backend, asked, sending) : backend.answer(asked, sending, next);
+}
 
 /** Answers what is asked of the switchboard: its page, its state, and each change of it. */
-export async function answerControl(
+async function answerControl(
   backend: Backend,
   asked: IncomingMessage,
   sending: ServerResponse,
 ): Promise<void> {
   const { pathname } = new URL(asked.url ?? '/', 'http://localhost');
   const what = `${asked.method} ${pathname.slice(controlPath.length)}`;
-  if (what === 'GET events') return tellOf(backend, sending);
+  if (what === 'GET events' && mayAsk(asked.headers)) return tellOf(backend, sending);
   await sendResponse(await answer(backend, asked, what), sending).catch(() => asked.socket.destroy());
 }
 

@@ -12,7 +12,7 @@ const idOf = (item: Item): string | undefined => {
   const id = item['id'] ?? item['_id'] ?? item['uuid'] ?? item['key'];
   return typeof id === 'string' || typeof id === 'number' ? String(id) : undefined;
 };
-const isJson = (response: Response) => /\bjson\b/.test(response.headers.get('content-type') ?? '');
+export const isJson = (response: Response) => /\bjson\b/.test(response.headers.get('content-type') ?? '');
 
 /** A request that was answered. */
 export interface Exchange {

@@ -11,14 +11,15 @@ import { fromOpenApi } from '../network/from-open-api';
 import { fromSchema } from '../network/from-schema';
 import type { Routes } from '../stage/options';
 import { explain, refuse } from './errors';
-import type { Answers, ServeOptions } from './server';
+import { makerOf, type Answers } from './answers';
+import type { ServeOptions } from './server';
 
 /** What a file `simulacra.config.ts` says, as its default export. */
 export interface Configuration {
   /** What `simulacra serve` answers where its call names no file, and how. */
   readonly serve?: Partial<Omit<ServeOptions, 'network' | 'onRequest'>> & {
     /** Files (modules with routes, OpenAPI documents, schemas of GraphQL), or routes. */
-    readonly from: string | readonly string[] | Answers;
+    readonly from: From;
   };
 }
 
@@ -48,6 +49,31 @@ export async function loadAnswers(
     routes: Object.assign({}, ...loaded.map(({ routes }) => routes)) as Routes,
     files: loaded.flatMap((one) => one.files),
   };
+}
+
+/** What is served: files, or routes. */
+export type From = string | readonly string[] | Answers;
+
+/** Where routes come from. */
+export interface Source {
+  /** As they were named; undefined for routes that come from no file. */
+  readonly named: readonly string[] | undefined;
+  /** Every file that was read so far. */
+  readonly read: ReadonlySet<string>;
+  make(): Routes | Promise<Routes>;
+}
+
+/** Makes routes of what is served, anew each time. */
+export function makeSource(from: From, root: string, loadModule?: LoadModule): Source {
+  const named = typeof from === 'string' ? [from] : Array.isArray(from) ? (from as string[]) : undefined;
+  const read = new Set<string>();
+  if (!named) return { named, read, make: makerOf(from as Answers) };
+  const make = async () => {
+    const { routes, files } = await loadAnswers(named, root, loadModule);
+    for (const file of files) read.add(file);
+    return routes;
+  };
+  return { named, read, make };
 }
 
 const mostBytes = 64_000_000;

@@ -1,8 +1,8 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
-import type { Routes } from '../stage/options';
+import { makerOf, type Answers } from './answers';
 import { Backend, type Told } from './backend';
-import { answerControl, controlPath } from './control';
+import { handle } from './control';
 import { refuse } from './errors';
 import { refuseWith } from './messages';
 import { acceptSockets } from './sockets';
@@ -26,9 +26,6 @@ export interface Served {
   /** Ends every connection, and gives the port back. */
   close(): Promise<void>;
 }
-
-/** Routes, or what makes them: anew after each reset. */
-export type Answers = Routes | (() => Routes | Promise<Routes>);
 
 /** How to serve. */
 export interface ServeOptions {
@@ -60,13 +57,9 @@ export async function serve(options: ServeOptions): Promise<Served> {
   const { port = 0, host = '127.0.0.1', states = {}, network, onRequest } = options;
   const backend = await Backend.open(makerOf(network));
   try {
-    for (const [route, state] of Object.entries(states))
-      backend.switch(readState(state), route === '*' ? undefined : route);
+    backend.begin(states);
     if (onRequest) backend.watchers.add((told) => told && onRequest(told));
-    const server = createServer((request, response) => {
-      const isControl = (request.url ?? '').startsWith(controlPath);
-      void (isControl ? answerControl(backend, request, response) : backend.answer(request, response));
-    });
+    const server = createServer((request, response) => void handle(backend, request, response));
     server.on('clientError', ({ code }: NodeJS.ErrnoException, socket) =>
       refuseWith(
         socket,
@@ -95,8 +88,6 @@ export async function serve(options: ServeOptions): Promise<Served> {
     throw error;
   }
 }
-
-export const makerOf = (answers: Answers) => (typeof answers === 'function' ? answers : () => answers);
 
 const reasons: Readonly<Record<string, string>> = {
   EADDRINUSE: 'something else listens there',

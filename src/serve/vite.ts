@@ -2,11 +2,10 @@ import type { IncomingMessage, ServerResponse } from 'node:http';
 import { resolve } from 'node:path';
 import type { Plugin, PreviewServer, ViteDevServer } from 'vite';
 import { Backend } from './backend';
-import { answerControl, controlPath } from './control';
-import { loadAnswers, type LoadModule } from './load';
-import { makerOf, type Answers } from './server';
+import { handle } from './control';
+import { makeSource, type From, type LoadModule } from './load';
 import { acceptSockets } from './sockets';
-import { readState } from './states';
+import { controlPath } from './switchboard/path';
 
 /** How to answer within a dev server. */
 export interface BackendOptions {
@@ -28,40 +27,31 @@ export interface BackendOptions {
  * expect(plugins[0]?.name).toBe('simulacra:backend');
  */
 export function simulatedBackend(
-  from: string | readonly string[] | Answers,
+  from: From,
   { states = {}, switchboard = true }: BackendOptions = {},
 ): Plugin {
   const serve = async (server: ViteDevServer | PreviewServer) => {
     const { root, logger } = server.config;
-    const files = typeof from === 'string' ? [from] : Array.isArray(from) ? (from as string[]) : undefined;
-    const watched = new Set<string>();
-    const make = files
-      ? async () => {
-          const loaded = await loadAnswers(files, root, moduleLoader(server));
-          for (const file of loaded.files) watched.add(file);
-          return loaded.routes;
-        }
-      : makerOf(from as Answers);
-    const backend = await Backend.open(make);
-    for (const [route, state] of Object.entries(states))
-      backend.switch(readState(state), route === '*' ? undefined : route);
+    const source = makeSource(from, root, moduleLoader(server));
+    const backend = await Backend.open(source.make);
+    backend.begin(states);
     backend.watchers.add((told) => {
       if (told?.problem) logger.warn(`${told.asked}  ${told.problem}`, { timestamp: true });
     });
-    if (files && 'watcher' in server) {
-      server.watcher.add([...watched]);
+    if ('watcher' in server) {
+      server.watcher.add([...source.read]);
       server.watcher.on('change', (file) => {
-        if (!watched.has(resolve(file))) return;
+        if (!source.read.has(resolve(file))) return;
         backend.reset().then(
           () => logger.info(`the answers were read again`, { timestamp: true }),
           (error: Error) => logger.error(error.message, { timestamp: true }),
         );
       });
     }
-    server.middlewares.use((request: IncomingMessage, response: ServerResponse, next: () => void) => {
-      const isControl = (request.url ?? '').startsWith(controlPath);
-      void (isControl ? answerControl(backend, request, response) : backend.answer(request, response, next));
-    });
+    server.middlewares.use(
+      (request: IncomingMessage, response: ServerResponse, next: () => void) =>
+        void handle(backend, request, response, next),
+    );
     if (!server.httpServer) return;
     const sockets = acceptSockets(server.httpServer, backend, false);
     server.httpServer.on('close', () => {

@@ -1,4 +1,5 @@
 /* The switchboard: a page of its own, or a button in the corner of one. It runs in a browser. */
+import { controlPath } from './path';
 
 interface Shown {
   readonly states: readonly string[];
@@ -12,8 +13,6 @@ interface Shown {
   }[];
 }
 
-const base = '/__simulacra/';
-
 const make = <K extends keyof HTMLElementTagNameMap>(
   name: K,
   properties: Partial<HTMLElementTagNameMap[K]> = {},
@@ -25,7 +24,7 @@ const make = <K extends keyof HTMLElementTagNameMap>(
 };
 
 const send = (path: string, method: string, body?: object) =>
-  fetch(base + path, {
+  fetch(controlPath + path, {
     method,
     ...(body && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
   });
@@ -77,7 +76,7 @@ class Switchboard extends HTMLElement {
   readonly #rows = make('tbody');
   readonly #log = make('ol', { className: 'log' });
   readonly #about = make('p', { ariaLive: 'polite' });
-  readonly #all = make('fieldset');
+  readonly #all = make('span');
   readonly #opener = make('button', { className: 'opener', type: 'button', textContent: 'States' });
 
   connectedCallback(): void {
@@ -118,7 +117,7 @@ class Switchboard extends HTMLElement {
         this.#opener.click();
         this.#opener.focus();
       });
-      void fetch(`${base}routes`)
+      void fetch(`${controlPath}routes`)
         .then((response) => response.json())
         .then(
           (shown) => this.#show(shown as Shown),
@@ -135,7 +134,7 @@ class Switchboard extends HTMLElement {
   #listen(): void {
     this.#source?.close();
     if (this.hasAttribute('folded') && !this.hasAttribute('open')) return;
-    this.#source = new EventSource(`${base}events`);
+    this.#source = new EventSource(`${controlPath}events`);
     this.#source.onmessage = ({ data }) => this.#show(JSON.parse(String(data)) as Shown);
     this.#source.onerror = () =>
       this.#about.replaceChildren(
@@ -158,12 +157,13 @@ class Switchboard extends HTMLElement {
     this.#about.textContent = `${routes.length} routes; ${kept === 0 ? 'nothing kept of what was sent' : `${kept} kept of what was sent`}`;
     const of = new Set(routes.map(({ state }) => state));
     const common = of.size === 1 ? routes[0]?.state : undefined;
-    this.#keepFocus(this.#all, () => this.#choose('all routes', states, common));
     const shownRows = routes.filter(({ route }) => route.toLowerCase().includes(this.#filter)).slice(0, 200);
-    const focused = (this.shadowRoot?.activeElement as HTMLInputElement | null)?.name;
+    const root = this.shadowRoot!;
+    const focused = (root.activeElement as HTMLInputElement | null)?.name;
+    this.#all.replaceChildren(this.#choose('all routes', states, common));
     this.#rows.replaceChildren(...shownRows.map((one) => this.#row(one, states)));
     if (focused)
-      this.#rows.querySelector<HTMLInputElement>(`input[name="${CSS.escape(focused)}"]:checked`)?.focus();
+      root.querySelector<HTMLInputElement>(`input[name="${CSS.escape(focused)}"]:checked`)?.focus();
     this.#log.replaceChildren(
       ...[...told].reverse().map(({ asked, status, milliseconds, problem }) =>
         make('li', {
@@ -190,14 +190,6 @@ class Switchboard extends HTMLElement {
       head,
       make('td', { className: 'state' }, this.#choose(route, states, state, route)),
     );
-  }
-
-  #keepFocus(place: HTMLFieldSetElement, make: () => HTMLFieldSetElement): void {
-    const isFocused = place.contains(this.shadowRoot?.activeElement ?? null);
-    const made = make();
-    place.replaceChildren(...made.childNodes);
-    place.ariaLabel = made.ariaLabel;
-    if (isFocused) place.querySelector<HTMLInputElement>('input:checked')?.focus();
   }
 
   #choose(name: string, states: readonly string[], chosen?: string, route?: string): HTMLFieldSetElement {

@@ -1,0 +1,2 @@
+/** Where people switch the states. */
+export const controlPath = '/__simulacra/';
