@@ -61,17 +61,17 @@ await build({ ...patternsAlone, format: 'cjs', outExtension: { '.js': '.cjs' } }
 // What a page has of the runtime is served as one text.
 await build({ ...shared, format: 'esm', entryPoints: [{ in: runtime.seam, out: 'seam-page' }] });
 
-for (const [out, input] of Object.entries(entries)) {
+async function declare(out, input, external = outside) {
   const bundle = await rollup({
-    input,
-    external: outside,
+    ...{ input, external },
     plugins: [dts({ tsconfig: 'tsconfig.json', compilerOptions: { paths: {} } })],
     onwarn: (warning) => console.warn(warning.message),
   });
   await bundle.write({ file: `dist/${out}.d.ts` });
   await bundle.close();
-  await copyFile(`dist/${out}.d.ts`, `dist/${out}.d.cts`);
+  if (out !== 'vite') await copyFile(`dist/${out}.d.ts`, `dist/${out}.d.cts`);
 }
+for (const [out, input] of Object.entries(entries)) await declare(out, input);
 
 const cli = { ...shared, platform: 'node', format: 'esm', target: 'node20', packages: 'external' };
 // What only the commands need comes with them: whoever installs the library gets nothing else along.
@@ -103,17 +103,11 @@ await build({
   format: 'esm',
   entryPoints: [{ in: 'src/serve/switchboard/panel.ts', out: 'switchboard' }],
 });
-for (const entry of ['serve', 'vite']) {
-  const bundle = await rollup({
-    input: `src/serve/${entry === 'serve' ? 'index' : entry}.ts`,
-    external: [...outside, 'vite', /^node:/],
-    plugins: [dts({ tsconfig: 'tsconfig.json', compilerOptions: { paths: {} } })],
-    onwarn: (warning) => console.warn(warning.message),
-  });
-  await bundle.write({ file: `dist/${entry}.d.ts` });
-  await bundle.close();
-}
-await copyFile('dist/serve.d.ts', 'dist/serve.d.cts');
+for (const [out, input] of [
+  ['serve', 'src/serve/index.ts'],
+  ['vite', 'src/serve/vite.ts'],
+])
+  await declare(out, input, [...outside, 'vite', /^node:/]);
 
 // What a runner needs to load a framework's files: a transformer each, and the configuration that names it.
 const loaders = {

@@ -1,10 +1,7 @@
-import { readFile } from 'node:fs/promises';
-import { resolve } from 'node:path';
 import { count } from '../core/print';
 import { compareWith } from '../har/compare';
-import { readHar } from '../har/format';
 import { refuse } from '../serve/errors';
-import { loadAnswers, readRecording } from '../serve/load';
+import { loadAnswers, loadRecordings } from '../serve/load';
 import { coloursOf, type Output } from './output';
 
 /** Compares answers with recorded sessions, and lists where they differ. @returns 1 where they do */
@@ -23,7 +20,7 @@ export async function listDrift(output: Output, files: readonly string[]): Promi
     });
   const root = process.cwd();
   const { routes } = await loadAnswers(answers, root);
-  const entries = (await Promise.all(recordings.map((file) => readSession(file, root)))).flat();
+  const entries = await loadRecordings(recordings, root);
   const { compared, unasked } = await compareWith(routes, entries);
   const { bold, dim, red, green, yellow } = coloursOf(output);
   for (const { route, asked, drifts } of compared) {
@@ -45,11 +42,4 @@ export async function listDrift(output: Output, files: readonly string[]): Promi
     `\n${drifted === 0 ? `No drift in ${count(known, 'route')}` : `${drifted} of ${count(known, 'route')} drifted`}\n`,
   );
   return drifted === 0 ? 0 : 1;
-}
-
-async function readSession(file: string, root: string) {
-  const text = await readFile(resolve(root, file), 'utf8').catch((cause: unknown) =>
-    refuse('SIM-SERVE-FILE', { file, why: 'there is no such file' }, { cause }),
-  );
-  return readRecording(file, () => readHar(text));
 }

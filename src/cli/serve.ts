@@ -1,5 +1,6 @@
 import { once } from 'node:events';
-import { existsSync, watch } from 'node:fs';
+import { existsSync, watch, type FSWatcher } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { count } from '../core/print';
 import { refuse } from '../serve/errors';
 import { loadConfiguration, makeSource } from '../serve/load';
@@ -95,17 +96,32 @@ function teller(output: Output) {
   };
 }
 
-/** Calls back when one of some files changed, once for a burst. @returns how to end that */
+/**
+ * Calls back when one of some files changed, once for a burst. Their folders are watched, so that a file that
+ * an editor puts in the place of another is seen too; files that are read later are watched from then on.
+ *
+ * @returns how to end that
+ */
 function watchFiles(files: ReadonlySet<string>, changed: () => Promise<void>): () => void {
   let timer: NodeJS.Timeout | undefined;
-  const watchers = [...files].map((file) =>
-    watch(file, { persistent: false }, () => {
-      clearTimeout(timer);
-      timer = setTimeout(() => void changed(), 100);
-    }).on('error', () => undefined),
-  );
+  const watchers = new Map<string, FSWatcher>();
+  const watchFolders = () => {
+    for (const folder of new Set([...files].map((file) => dirname(file)))) {
+      if (watchers.has(folder)) continue;
+      const watcher = watch(folder, { persistent: false }, (_, name) => {
+        if (name !== null && !files.has(join(folder, name))) return;
+        clearTimeout(timer);
+        timer = setTimeout(() => void changed().then(watchFolders), 100);
+      });
+      watchers.set(
+        folder,
+        watcher.on('error', () => undefined),
+      );
+    }
+  };
+  watchFolders();
   return () => {
     clearTimeout(timer);
-    for (const watcher of watchers) watcher.close();
+    for (const watcher of watchers.values()) watcher.close();
   };
 }

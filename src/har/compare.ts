@@ -4,6 +4,7 @@ import { nearest } from '../core/near';
 import { parsed } from '../core/parsed';
 import { print } from '../core/print';
 import { Network } from '../network/network';
+import { addressOfOperation } from '../network/operations';
 import { prepareRoutes } from '../network/prepare';
 import type { Routes } from '../stage/options';
 import type { HarEntry } from './format';
@@ -39,29 +40,36 @@ export async function compareWith(
   const environment = new Environment('the recording');
   try {
     const network = new Network(routes, environment);
-    const data = entries.filter(isData);
+    const recorded = entries.filter(isData).map(readEntry);
+    const byShape = new Map<string, Recorded[]>();
+    for (const one of recorded) {
+      const alike = byShape.get(one.shape);
+      if (alike) alike.push(one);
+      else byShape.set(one.shape, [one]);
+    }
     const groups = new Map<
       string,
-      { route: string | undefined; asked: Set<string>; drifts: DriftFromRecording[] }
+      { route: string | undefined; asked: Set<string>; drifts: Map<string, DriftFromRecording> }
     >();
-    for (const entry of data) {
-      const answer = await answerTo(network, entry);
-      const { search, pathname } = new URL(entry.request.url);
-      const words = `${entry.request.method} ${pathname}${search}`;
-      const group = groups.get(answer.route ?? words) ?? {
-        route: answer.route,
-        asked: new Set(),
-        drifts: [],
-      };
-      groups.set(answer.route ?? words, group);
+    const known = new Map<string, readonly DriftFromRecording[]>();
+    for (const one of recorded) {
+      const answer = await answerTo(network, one);
+      const words = `${one.entry.request.method} ${one.url.pathname}${one.url.search}`;
+      const key = answer.route ?? words;
+      const group = groups.get(key) ?? { route: answer.route, asked: new Set(), drifts: new Map() };
+      groups.set(key, group);
       group.asked.add(words);
       if (answer.route === undefined) continue;
-      const alike = data.filter((one) => isAlike(one, entry));
-      for (const drift of await driftsOf(answer.response, entry, alike))
-        if (!group.drifts.some(({ path, why }) => path === drift.path && why === drift.why))
-          group.drifts.push(drift);
+      const answered = answer.response && (await readAnswer(answer.response));
+      // The same answer to requests of one shape is compared once.
+      const mark = JSON.stringify([key, one.shape, one.type, one.hasContent, answered]);
+      const drifts = known.get(mark) ?? driftsOf(answered, one, byShape.get(one.shape)!);
+      known.set(mark, drifts);
+      for (const drift of drifts) group.drifts.set(`${drift.path} ${drift.why}`, drift);
     }
-    const compared = [...groups.values()].map(({ asked, ...rest }) => ({ ...rest, asked: [...asked] }));
+    const compared = [...groups.values()].map(({ route, asked, drifts }) => ({
+      ...{ route, asked: [...asked], drifts: [...drifts.values()] },
+    }));
     const asked = new Set(compared.map(({ route }) => route));
     return { compared, unasked: network.keys.filter((key) => !asked.has(key)) };
   } finally {
@@ -71,13 +79,38 @@ export async function compareWith(
 
 const mostPatient = 5000;
 
+/** A recorded exchange, read once. */
+interface Recorded {
+  readonly entry: HarEntry;
+  readonly url: URL;
+  /** The same for entries that ask for the same, but for values of the query and the parts of a path that look like ids. */
+  readonly shape: string;
+  /** The type of what was recorded, without parameters. */
+  readonly type: string;
+  readonly hasContent: boolean;
+  /** What it holds, where that is JSON. */
+  readonly values: readonly unknown[];
+}
+
+function readEntry(entry: HarEntry): Recorded {
+  const { request, response } = entry;
+  const url = new URL(request.url);
+  const content = contentOf(response);
+  const type = essence(response.content?.mimeType ?? '');
+  return {
+    ...{ entry, url, type, hasContent: content !== undefined && content !== '' },
+    shape: `${request.method} ${url.pathname.replace(/\/[^/]*\d[^/]*/g, '/*')} ${response.status}`,
+    values: isJson(type) && typeof content === 'string' && content !== '' ? [parsed(content)] : [],
+  };
+}
+
 async function answerTo(
   network: Network,
-  { request }: HarEntry,
+  { entry: { request }, url: recorded }: Recorded,
 ): Promise<{ route: string | undefined; response?: Response | undefined }> {
-  const { origin, pathname, search } = new URL(request.url);
+  const { origin, pathname, search } = recorded;
   // A route without an origin is one of the page's own.
-  const isOwn = network.find(request.method, new URL(request.url)) === undefined;
+  const isOwn = network.find(request.method, recorded) === undefined;
   const url = isOwn ? `http://localhost${pathname}${search}` : `${origin}${pathname}${search}`;
   const text = request.postData?.text;
   const headers = (request.headers ?? []).filter(
@@ -91,8 +124,8 @@ async function answerTo(
   const sent = { body: parsed(text), carrier: 'fetch', below: answerTo } as const;
   const { found, operations } = network.reach(asking.method, new URL(url), sent.body);
   const [operation] = operations?.operations ?? [];
-  const route =
-    found?.route.key ?? (operation && network.keys.find((key) => key.split(/[ ?]/)[1] === operation.name));
+  const byOperation = operation && network.find(operation.kind, addressOfOperation(operation));
+  const route = (found ?? byOperation)?.route.key;
   if (route === undefined) return { route };
   let callOff: (() => void) | undefined;
   const late = new Promise<undefined>(
@@ -104,42 +137,43 @@ async function answerTo(
   return { route, response: response instanceof Response ? response : undefined };
 }
 
-/** True for two entries that ask for the same, but for values of the query and the parts of a path that look like ids. */
-function isAlike(one: HarEntry, other: HarEntry): boolean {
-  const shape = ({ request, response }: HarEntry) => {
-    const path = new URL(request.url).pathname.replace(/\/[^/]*\d[^/]*/g, '/*');
-    return `${request.method} ${path} ${response.status}`;
-  };
-  return shape(one) === shape(other);
+interface Answered {
+  readonly status: number;
+  readonly type: string;
+  readonly body: string;
 }
 
-async function driftsOf(
-  response: Response | undefined,
-  entry: HarEntry,
-  alike: readonly HarEntry[],
-): Promise<DriftFromRecording[]> {
-  const recorded = entry.response;
-  if (!response)
+const readAnswer = async (response: Response): Promise<Answered> => ({
+  status: response.status,
+  type: essence(response.headers.get('content-type') ?? ''),
+  body: await response.text(),
+});
+
+function driftsOf(
+  answered: Answered | undefined,
+  { entry: { response: recorded }, type: wanted, hasContent }: Recorded,
+  alike: readonly Recorded[],
+): DriftFromRecording[] {
+  if (!answered)
     return recorded.status === 0
       ? []
       : [{ path: 'the answer', why: 'it never came, or the connection broke' }];
-  if (response.status !== recorded.status)
-    return [{ path: 'the status', why: `it is ${response.status}, and ${recorded.status} was recorded` }];
-  const type = essence(response.headers.get('content-type') ?? '');
-  const wanted = essence(recorded.content?.mimeType ?? '');
-  const body = await response.text();
-  const original = contentOf(recorded);
-  if (body === '' && (original === '' || original === undefined)) return [];
+  const { status, type, body } = answered;
+  if (status !== recorded.status)
+    return [{ path: 'the status', why: `it is ${status}, and ${recorded.status} was recorded` }];
+  if (body === '' && !hasContent) return [];
   if (wanted !== '' && type !== wanted)
     return [{ path: 'the content type', why: `it is ${type || 'none'}, and ${wanted} was recorded` }];
-  if (!/\bjson\b/.test(wanted)) return [];
-  const values = alike.flatMap(({ response: one }) => {
-    const text = contentOf(one);
-    return typeof text === 'string' && text !== '' ? [parsed(text)] : [];
-  });
-  return compareValues(parsed(body), values, '');
+  return isJson(wanted)
+    ? compareValues(
+        parsed(body),
+        alike.flatMap(({ values }) => values),
+        '',
+      )
+    : [];
 }
 
+const isJson = (type: string) => /\bjson\b/.test(type);
 const essence = (type: string): string => type.split(';')[0]!.trim().toLowerCase();
 const kindOf = (value: unknown): string =>
   value === null ? 'null' : Array.isArray(value) ? 'list' : typeof value === 'string' ? 'text' : typeof value;
@@ -158,7 +192,7 @@ function compareValues(value: unknown, recorded: readonly unknown[], path: strin
     return [
       {
         path: at,
-        why: `${print(value, 40)} is ${named(kind)}, and ${[...kinds].map(named).join(' or ')} was recorded`,
+        why: `${kind === 'null' ? 'it' : print(value, 40)} is ${named(kind)}, and ${[...kinds].map(named).join(' or ')} was recorded`,
       },
     ];
   }

@@ -1,5 +1,6 @@
 import { exchangeOf, type Content, type Exchange } from '../network/exchanges';
 import type { AskedRequest } from '../network/asked';
+import { bytesOf } from '../network/carried';
 import { isOperationKind } from '../network/operations';
 import type { Har, HarEntry, HarField } from './format';
 
@@ -95,9 +96,7 @@ interface Read {
 async function readContent(content: Content | undefined, type: string): Promise<Read | undefined> {
   if (content === undefined) return undefined;
   if (typeof content === 'string') return { text: content, size: new TextEncoder().encode(content).length };
-  const bytes = ArrayBuffer.isView(content)
-    ? new Uint8Array(content.buffer as ArrayBuffer, content.byteOffset, content.byteLength)
-    : new Uint8Array(await content.clone().arrayBuffer());
+  const bytes = bytesOf(ArrayBuffer.isView(content) ? content : await content.clone().arrayBuffer());
   if (/^text\/|\b(json|xml|javascript)\b|x-www-form-urlencoded/.test(type) || bytes.length === 0)
     return { text: new TextDecoder().decode(bytes), size: bytes.length };
   const letters = Array.from(bytes, (byte) => String.fromCharCode(byte)).join('');

@@ -5,10 +5,11 @@ import { refuse as refuseRoute, type UnmatchedRequest } from '../network/errors'
 import { Network } from '../network/network';
 import { prepareRoutes } from '../network/prepare';
 import type { Routes } from '../stage/options';
-import { isJson, Kept, makeProblem, withBody } from './kept';
+import { isJson, Kept, withBody } from './kept';
 import {
   allowOrigin,
   answerPreflight,
+  makeProblem,
   makeRequest,
   parseBody,
   readBody,

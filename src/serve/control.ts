@@ -2,8 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import type { Backend } from './backend';
-import { makeProblem } from './kept';
-import { isLocal, readBody, sendResponse } from './messages';
+import { isLocal, makeProblem, readBody, sendResponse } from './messages';
 import { readState, stateNames } from './states';
 import { controlPath } from './switchboard/path';
 

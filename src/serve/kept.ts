@@ -1,3 +1,5 @@
+import { makeProblem } from './messages';
+
 type Item = Record<string, unknown>;
 
 /** What happened to the items of one address. */
@@ -202,10 +204,3 @@ const makeJson = (value: unknown) =>
   new Response(JSON.stringify(value), { headers: { 'content-type': 'application/json' } });
 
 const makeGone = (pathname: string) => makeProblem(404, 'Not Found', `${pathname} was deleted`);
-
-/** Problem details as a response. @see https://www.rfc-editor.org/rfc/rfc9457 */
-export function makeProblem(status: number, title: string, detail: string): Response {
-  const body = JSON.stringify({ type: 'about:blank', title, status, detail });
-  const headers = { 'content-type': 'application/problem+json' };
-  return new Response(body, { status, statusText: title, headers });
-}

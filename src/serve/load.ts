@@ -1,11 +1,13 @@
-import { createHash } from 'node:crypto';
+import { randomUUID } from 'node:crypto';
 import { existsSync, readdirSync } from 'node:fs';
 import { readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, dirname, extname, join, relative, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { nearest } from '../core/near';
+import { readHar, type HarEntry } from '../har/format';
 import { fromHar } from '../har/play';
 import { loadDocument } from '../network/contract/documents';
+import { loadSchema } from '../network/contract/schema';
 import { explain as explainNetwork } from '../network/errors';
 import { fromOpenApi } from '../network/from-open-api';
 import { fromSchema } from '../network/from-schema';
@@ -78,26 +80,52 @@ export function makeSource(from: From, root: string, loadModule?: LoadModule): S
 
 const mostBytes = 64_000_000;
 
-async function loadFile(file: string, root: string, loadModule: LoadModule): Promise<Loaded> {
-  const name = relative(root, file) || '.';
+/** @throws SIM-SERVE-FILE for what is no file, with the nearest name */
+async function checkFile(file: string, name: string): Promise<void> {
   const found = await stat(file).catch(() => undefined);
   if (!found?.isFile()) {
     const folder = dirname(file);
     const near = !found && existsSync(folder) ? nearest(basename(file), readdirSync(folder)) : undefined;
-    return refuse('SIM-SERVE-FILE', {
+    refuse('SIM-SERVE-FILE', {
       file: name,
       why: found ? 'it is a folder' : 'there is no such file',
       nearest: near && join(dirname(name), near),
     });
   }
   if (found.size > mostBytes) refuse('SIM-SERVE-FILE', { file: name, why: 'it is larger than 64 MB' });
+}
+
+/** Reads a file. @throws SIM-SERVE-FILE */
+async function readText(file: string, name: string): Promise<string> {
+  await checkFile(file, name);
+  return readFile(file, 'utf8');
+}
+
+/** Reads recorded sessions. @throws SIM-SERVE-FILE, which names the file */
+export async function loadRecordings(files: readonly string[], root: string): Promise<readonly HarEntry[]> {
+  const read = async (given: string) => {
+    const file = resolve(root, given);
+    const name = relative(root, file) || '.';
+    const text = await readText(file, name);
+    return naming(name, () => readHar(text));
+  };
+  return (await Promise.all(files.map(read))).flat();
+}
+
+async function loadFile(file: string, root: string, loadModule: LoadModule): Promise<Loaded> {
+  const name = relative(root, file) || '.';
   const kind = extname(file).toLowerCase();
-  if (/^\.[cm]?[jt]sx?$/.test(kind)) return loadRoutes(file, name, loadModule);
-  const text = await readFile(file, 'utf8');
+  if (/^\.[cm]?[jt]sx?$/.test(kind)) {
+    await checkFile(file, name);
+    return loadRoutes(file, name, loadModule);
+  }
+  const text = await readText(file, name);
   if (/^\.(graphql|graphqls|gql)$/.test(kind))
-    return { routes: { 'ANY /graphql': fromSchema(text) }, files: [file] };
-  if (kind === '.har')
-    return { routes: readRecording(name, () => fromHar(text, { paced: true })), files: [file] };
+    return { routes: await schemaRoutes(text, name), files: [file] };
+  if (kind === '.har') {
+    const routes = await naming(name, () => fromHar(text, { paced: true }));
+    return { routes, files: [file] };
+  }
   if (/^\.(ya?ml|json)$/.test(kind)) return { routes: await routesOf(text, name, kind), files: [file] };
   return refuse('SIM-SERVE-FILE', {
     file: name,
@@ -106,44 +134,48 @@ async function loadFile(file: string, root: string, loadModule: LoadModule): Pro
 }
 
 async function routesOf(text: string, name: string, kind: string): Promise<Routes> {
-  if (kind === '.json') {
-    const read = readJson(text, name);
-    if (isFilled(read['__schema'] ?? (read['data'] as Record<string, unknown> | undefined)?.['__schema']))
-      return { 'ANY /graphql': fromSchema(read) };
+  const document = kind === '.json' ? readJson(text, name) : text;
+  if (typeof document === 'object') {
+    const { __schema, data } = document as { __schema?: unknown; data?: { __schema?: unknown } };
+    if (isFilled(__schema ?? data?.__schema)) return schemaRoutes(document, name);
   }
-  try {
-    const { base } = await loadDocument(text);
-    const routes: Record<string, unknown> = { [`ANY ${base}/*`]: fromOpenApi(text) };
-    return routes as Routes;
-  } catch (cause) {
-    if ((cause as { code?: string }).code === 'SIM-PACKAGE') throw cause;
-    const why = ((cause as { fields?: { why?: string } }).fields?.why ?? (cause as Error).message).replace(
-      /\.$/,
-      '',
-    );
-    throw explain('SIM-SERVE-FILE', { file: name, why }, { cause });
-  }
+  const { base } = await naming(name, () => loadDocument(document));
+  return { [`ANY ${base}/*`]: fromOpenApi(document) } as unknown as Routes;
 }
 
-/** Reads what a file holds of a session. @throws SIM-SERVE-FILE, which names the file */
-export function readRecording<T>(file: string, read: () => T): T {
+async function schemaRoutes(schema: string | object, name: string): Promise<Routes> {
+  const contract = fromSchema(schema);
+  await naming(name, () => loadSchema(contract));
+  return { 'ANY /graphql': contract };
+}
+
+/** Reads what a file holds. @throws SIM-SERVE-FILE, which names the file, and SIM-PACKAGE */
+async function naming<T>(file: string, read: () => T | Promise<T>): Promise<T> {
   try {
-    return read();
+    return await read();
   } catch (cause) {
-    const { why, at } = (cause as { fields: { why: string; at: string } }).fields;
-    throw explain('SIM-SERVE-FILE', { file, why: `${why}${at ? ` (at ${at})` : ''}` }, { cause });
+    const { code, fields } = cause as { code?: string; fields?: { why?: string; at?: string } };
+    if (code === 'SIM-PACKAGE' || code === 'SIM-GRAPHQL-PACKAGE') throw cause;
+    const why = (fields?.why ?? (cause as Error).message).replace(/\.$/, '');
+    throw explain(
+      'SIM-SERVE-FILE',
+      { file, why: `${why}${fields?.at ? ` (at ${fields.at})` : ''}` },
+      { cause },
+    );
   }
 }
 
 const isFilled = (value: unknown): value is object => typeof value === 'object' && value !== null;
 
-function readJson(text: string, file: string): Record<string, unknown> {
+function readJson(text: string, file: string): object {
+  let read: unknown;
   try {
-    return JSON.parse(text) as Record<string, unknown>;
+    read = JSON.parse(text);
   } catch (cause) {
     const why = `it is no JSON (${(cause as Error).message.split('\n')[0]})`;
     return refuse('SIM-SERVE-FILE', { file, why }, { cause });
   }
+  return isFilled(read) ? read : refuse('SIM-SERVE-FILE', { file, why: 'it holds no object' });
 }
 
 async function loadRoutes(file: string, name: string, loadModule: LoadModule): Promise<Loaded> {
@@ -222,12 +254,7 @@ const bundleModule: LoadModule = async (file) => {
   });
   const code = outputFiles[0]!.contents;
   // What it imports is looked for from where it stands.
-  const mark = createHash('sha256')
-    .update(code)
-    .update(String(process.hrtime.bigint()))
-    .digest('hex')
-    .slice(0, 12);
-  const temporary = join(folder, `.${basename(file)}.${mark}.mjs`);
+  const temporary = join(folder, `.${basename(file)}.${randomUUID()}.mjs`);
   await writeFile(temporary, code);
   try {
     const module = (await import(pathToFileURL(temporary).href)) as object;

@@ -120,3 +120,10 @@ export function answerPreflight(asked: IncomingMessage): Response | undefined {
   });
   return new Response(null, { status: 204, statusText: 'No Content', headers });
 }
+
+/** Problem details as a response. @see https://www.rfc-editor.org/rfc/rfc9457 */
+export function makeProblem(status: number, title: string, detail: string): Response {
+  const body = JSON.stringify({ type: 'about:blank', title, status, detail });
+  const headers = { 'content-type': 'application/problem+json' };
+  return new Response(body, { status, statusText: title, headers });
+}

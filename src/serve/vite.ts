@@ -39,14 +39,19 @@ export function simulatedBackend(
       if (told?.problem) logger.warn(`${told.asked}  ${told.problem}`, { timestamp: true });
     });
     if ('watcher' in server) {
-      server.watcher.add([...source.read]);
-      server.watcher.on('change', (file) => {
+      const { watcher } = server;
+      watcher.add([...source.read]);
+      const readAgain = (file: string) => {
         if (!source.read.has(resolve(file))) return;
         backend.reset().then(
-          () => logger.info(`the answers were read again`, { timestamp: true }),
+          () => {
+            watcher.add([...source.read]);
+            logger.info(`the answers were read again`, { timestamp: true });
+          },
           (error: Error) => logger.error(error.message, { timestamp: true }),
         );
-      });
+      };
+      watcher.on('change', readAgain).on('add', readAgain);
     }
     server.middlewares.use(
       (request: IncomingMessage, response: ServerResponse, next: () => void) =>

@@ -1,11 +1,12 @@
 /** @jest-environment node */
 import { execFile } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { hives, type Hive } from '../../examples/shared/hive';
 
 const root = join(__dirname, '../..');
+mkdirSync(join(root, '.cache'), { recursive: true });
 const folder = mkdtempSync(join(root, '.cache/drift-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -95,7 +96,7 @@ it.each<[string, object, RegExp]>([
   [
     'null where it never was',
     changed((hive) => ({ ...hive, queen: null })),
-    /\[0\]\.queen: null is null, and an object was recorded/,
+    /\[0\]\.queen: it is null, and an object was recorded/,
   ],
   [
     'a field inside',
@@ -142,13 +143,32 @@ it('names what no route answers', async () => {
   expect([code, stdout.split('\n').at(-2)]).toEqual([0, 'No drift in 1 route']);
 });
 
+it('compares an operation with the route for its variables', async () => {
+  const asked = (yard: string, names: unknown) => ({
+    ...entry('POST /graphql', 200, { data: { hives: names } }),
+    request: {
+      ...{ method: 'POST', url: 'https://brackenfold.example/graphql', headers: [] },
+      postData: {
+        mimeType: 'application/json',
+        text: JSON.stringify({ query: 'query Hives($yard: ID) { hives(yard: $yard) }', variables: { yard } }),
+      },
+    },
+  });
+  const { stdout } = await drift(
+    { 'QUERY Hives': { hives: ['Anemone'] }, 'QUERY Hives?yard=south': { hives: [7] } },
+    [asked('north', ['Anemone']), asked('south', ['Borage'])],
+  );
+  expect(stdout).toMatch(/^as recorded {2}QUERY Hives /m);
+  expect(stdout).toMatch(/^drifted {2}QUERY Hives\?yard=south /m);
+});
+
 it.each([
   ['no recording', ['routes.mjs'], /names no file with a recording/],
   ['no routes', ['session.har'], /names no file with routes/],
   [
     'a recording that is not there',
     ['routes.mjs', 'sesion.har'],
-    /sesion\.har cannot be served: there is no such file/,
+    /sesion\.har cannot be served: there is no such file.*Did you mean session\.har/,
   ],
   [
     'a recording from elsewhere',

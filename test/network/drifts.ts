@@ -51,6 +51,7 @@ export const drifts: [what: string, change: Change, path: string][] = [
   ['a moment for a date', set('lastInspection', '2026-05-11T08:00:00Z'), '[1].lastInspection'],
   ['a number for a date', set('lastInspection', 1778486400000), '[1].lastInspection'],
   ['a day that there is not', set('lastInspection', '2026-02-30'), '[1].lastInspection'],
+  ['a month that there is not', set('lastInspection', '2026-13-01'), '[1].lastInspection'],
   ['a text for an object', set('queen', 'marked'), '[1].queen'],
   ['a list for an object', set('queen', []), '[1].queen'],
   ['a missing field inside', set('queen', { year: 2025 }), '[1].queen.marked'],

@@ -1,7 +1,7 @@
 /** @jest-environment node */
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { eventually } from './serving';
 
@@ -10,6 +10,7 @@ const cli = join(root, 'dist/cli.js');
 const shared = join(root, 'examples/shared');
 
 // Modules find the package from where they stand.
+mkdirSync(join(root, '.cache'), { recursive: true });
 const folder = mkdtempSync(join(root, '.cache/serve-'));
 const running = new Set<ChildProcess>();
 afterEach(() => {
@@ -76,10 +77,17 @@ it('reads its files again when they change, and keeps the answers where that fai
   put('names.ts', `export const names: string[] = ['Borage'];`);
   await eventually(async () => said.out.includes('read again'), 10_000);
   expect(await names()).toEqual(['Borage']);
+  // An editor writes beside a file and puts it in its place; what is imported later is watched as well.
+  put('more.ts', `export const more = ['Clover'];`);
+  put('names.ts.new', `import { more } from './more';\nexport const names = ['Borage', ...more];`);
+  renameSync(join(folder, 'names.ts.new'), join(folder, 'names.ts'));
+  await eventually(async () => (await names()).length === 2, 10_000);
+  put('more.ts', `export const more = ['Dahlia'];`);
+  await eventually(async () => (await names())[1] === 'Dahlia', 10_000);
   put('names.ts', `export const names = [;`);
   await eventually(async () => said.err.includes('stay as they were'), 10_000);
   expect(said.err).toContain('SIM-SERVE-FILE  live.ts cannot be served');
-  expect(await names()).toEqual(['Borage']);
+  expect(await names()).toEqual(['Borage', 'Dahlia']);
 });
 
 it('serves each kind of contract', async () => {
@@ -139,7 +147,13 @@ it.each<[string, Record<string, string>, string[], RegExp]>([
     /a\.yaml cannot be served: it has no field "openapi"/,
   ],
   ['JSON that is none', { 'a.json': '{' }, ['a.json'], /it is no JSON/],
-  ['a schema that is none', { 'a.graphql': 'type {' }, ['a.graphql'], /SIM-SCHEMA/],
+  [
+    'a schema that is none',
+    { 'a.graphql': 'type Query {\n  hives: [\n}' },
+    ['a.graphql'],
+    /a\.graphql cannot be served: Syntax Error: Expected Name, found "}" \(at 3:1\)/,
+  ],
+  ['JSON that is a number', { 'a.json': '7' }, ['a.json'], /a\.json cannot be served: it holds no object/],
   ['a port that is none', { 'a.yaml': '' }, ['a.yaml', '--port', 'x'], /SIM-OPTION-VALUE[^]*0 to 65535/],
   [
     'a state that is none',

@@ -58,6 +58,11 @@ describe('what nobody should send', () => {
       '403',
     ],
     [
+      'one who listens by another name',
+      'GET /__simulacra/events HTTP/1.1\r\nHost: elsewhere.example\r\nConnection: close\r\n\r\n',
+      '403',
+    ],
+    [
       'a switch that is no JSON',
       'PUT /__simulacra/routes HTTP/1.1\r\nHost: localhost\r\nConnection: close\r\nContent-Length: 4\r\n\r\nheld',
       '400',

@@ -13,7 +13,9 @@ const fits: Readonly<Record<string, readonly [words: string, (value: unknown) =>
 const day = /^(\d{4}-\d\d-\d\d)(?:[Tt ]\d\d:\d\d:\d\d(?:\.\d+)?(?:[Zz]|[+-]\d\d:\d\d))?$/;
 const isMoment = (value: unknown): boolean => {
   const [, date] = (typeof value === 'string' && day.exec(value)) || [];
-  return date !== undefined && new Date(`${date}T00:00:00Z`).toISOString?.().startsWith(date);
+  if (date === undefined) return false;
+  const moment = new Date(`${date}T00:00:00Z`);
+  return !Number.isNaN(moment.getTime()) && moment.toISOString().startsWith(date);
 };
 
 /**
