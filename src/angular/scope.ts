@@ -105,7 +105,14 @@ export class Scope {
     const find = ({ stubs }: Surroundings) => stubs.peek(pipe.type, 0, () => pipe.name);
     const record = find(this.surroundings);
     if (record) return this.#stubOf(pipe, 0, () => stubPipe(pipe, () => order(pipe, find)));
-    return { ...pipe, factory: this.#guard(pipe, factoryOf(pipe)) };
+    const make = this.#guard(pipe, factoryOf(pipe));
+    const factory = (asked?: unknown): unknown => {
+      const made = make(asked);
+      // By the name that templates call it by.
+      core.inject(SURROUNDINGS).stubs.note(pipe.type, undefined, pipe.name);
+      return made;
+    };
+    return { ...pipe, factory };
   }
 
   #stubOf<D extends Definition | PipeDefinition>({ type }: D, level: number, make: () => D): D {

@@ -223,10 +223,10 @@ export class StubSet {
   }
 
   /** Takes down that a component was rendered, or the stub in its place. */
-  note(component: unknown, record: StubRecord | undefined): void {
+  note(component: unknown, record: StubRecord | undefined, name?: string): void {
     const inner = this.unwrap(component);
     if (!this.rendered.has(inner))
-      this.rendered.set(inner, this.#names.get(inner) ?? this.nameOf(component) ?? 'Anonymous');
+      this.rendered.set(inner, name ?? this.#names.get(inner) ?? this.nameOf(component) ?? 'Anonymous');
     if (!record || record.used) return;
     record.used = true;
     if (!record.listed && !this.records.includes(record)) this.records.push(record);

@@ -7,6 +7,7 @@ import {
   Injectable,
   InjectionToken,
   NgModule,
+  Pipe,
   input,
   output,
   signal,
@@ -22,6 +23,11 @@ import { hives, type Hive } from '../../examples/shared/hive';
 import { Desk, Pad } from '../conformance/angular';
 import { explainsEach } from './run';
 import { at, mistakes, type Mistake } from './table';
+
+@Pipe({ name: 'weight' })
+class WeightPipe {
+  transform = (kilograms: number) => `${kilograms} kg`;
+}
 
 @Component({
   selector: 'hive-scale',
@@ -231,6 +237,14 @@ const own: Mistake[] = [
     title: 'A pipe that is missing from the imports',
     code: 'isolate(Shelf)   // {{ 3 | weight }} in its template',
     make: () => isolate(of({ selector: 'shelf', template: '{{ 3 | weight }}' }) as never),
+  },
+  {
+    title: 'A pipe whose name is a letter off',
+    code: "isolate(Shelf, { stub: ['weigth'] })   // {{ 3 | weight }} in its template",
+    make: () =>
+      isolate(of({ selector: 'shelf', template: '{{ 3 | weight }}', imports: [WeightPipe] }) as never, {
+        stub: ['weigth'],
+      }),
   },
   {
     title: 'An output that does not exist',

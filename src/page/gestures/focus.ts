@@ -1,6 +1,7 @@
 import { whyHidden } from '../hidden';
 import { isEditable } from '../describe';
-import { around, parentOf } from '../around';
+import { around } from '../around';
+import { parentOf } from '../flat-tree';
 import { isDisabled } from '../states';
 import { commitChange, placeCaret, selectAll } from './fields';
 import { focusedIn, type Person } from './person';

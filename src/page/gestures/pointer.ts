@@ -1,5 +1,6 @@
 import { isField } from '../describe';
-import { around, parentOf } from '../around';
+import { around } from '../around';
+import { parentOf } from '../flat-tree';
 import { isDisabled } from '../states';
 import { tell } from './events';
 import { isTextField, placeCaret, select, selectAll, selectionOf, shownIn } from './fields';
