@@ -52,7 +52,9 @@ const shared = {
 };
 const patterns = 'urlpattern-polyfill/urlpattern';
 const outside = [/^(ajv|ajv-formats|graphql|yaml|react|react-dom|vue|rxjs|simulacra|@angular)\b/, patterns];
-await buildLibrary({ ...entries, ...runtime }, outside, 'dist');
+// What makes tests of the files that declare states, in Jest.
+const project = { 'jest-states': 'src/jest/project.ts' };
+await buildLibrary({ ...entries, ...runtime, ...project }, outside, 'dist');
 // The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
 const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'parts/url-pattern' }] };
 await build({ ...patternsAlone, format: 'esm' });
@@ -164,6 +166,7 @@ export = seams;
 `,
 );
 await writeFile('dist/seam-node.d.ts', 'export {};\n');
+await writeFile('dist/jest-states.d.cts', 'export {};\n');
 await writeFile(
   'dist/seam-vite.d.ts',
   `import type { Plugin } from 'vite';

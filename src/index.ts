@@ -1,6 +1,8 @@
 import { SimulacraError as AnyFailure } from './core/errors/error';
 import { openBench, type Bench, type OpenOptions } from './stage/open';
 import type { CodedFailure } from './registry';
+import type { States } from './states/declare';
+import type { StatesReport } from './states/verification';
 
 export { fail, inTurn, later } from './core/answers';
 export type { Failure, InTurn, Later, Problem } from './core/answers';
@@ -18,6 +20,9 @@ export { standIn } from './core/stand-in';
 export type { Answers, StandIn } from './core/stand-in';
 export { swap } from './seam/swap';
 export type { Swap, Swapped } from './seam/swap';
+export { cases } from './states/cases';
+export type { Declared, State, States } from './states/declare';
+export type { StateReport, StatesReport } from './states/verification';
 export { takeDown } from './core/take-down';
 export type { Code, CodedFailure, FailureFields } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
@@ -66,4 +71,23 @@ export type SimulacraError = AnyFailure;
 export function open(options: OpenOptions = {}): Promise<Bench> {
   // What it needs is read only now.
   return openBench(options, open);
+}
+
+/**
+ * Brings each declared state about, and finds out whether the states can be told apart: what one declares must not
+ * all hold in another. In Jest, `testStates()` of `simulacra/jest` makes tests of the same.
+ *
+ * @throws SIM-STATES-GIVEN
+ * @example
+ * const board = states(HiveBoard, { props: { yard: 'north' }, stub: [HiveCard] }, {
+ *   loading: { network: { 'GET /api/hives': hold() }, shows: [role('status', 'Loading hives')] },
+ *   loaded: { network: { 'GET /api/hives': hives }, counts: [[part(HiveCard), 3]] },
+ * });
+ * const { pairs, failures } = await verifyStates(board);
+ * expect(pairs).toEqual({ compared: 2, apart: 2 });
+ * expect(failures).toEqual([]);
+ */
+export async function verifyStates(given: States): Promise<StatesReport> {
+  // Read only by those who ask.
+  return (await import('./states/verification')).verifyStates(given);
 }

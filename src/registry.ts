@@ -8,11 +8,13 @@ import { registry as ofReact } from './react/errors';
 import { registry as ofSeam } from './seam/errors';
 import { registry as ofServe } from './serve/errors';
 import { registry as ofStage } from './stage/errors';
+import { registry as ofStates } from './states/errors';
 import { registry as ofVue } from './vue/errors';
 
 /** Every code with the wording of its message, assembled for the docs and the types; no bundle carries it. */
 export const registry = {
   ...ofStage,
+  ...ofStates,
   ...ofCore,
   ...ofNetwork,
   ...ofHar,

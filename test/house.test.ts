@@ -23,16 +23,17 @@ const allowed: Record<string, string[]> = {
   page: ['core'],
   seam: ['core'],
   stage: ['core', 'network', 'page', 'seam'],
-  react: ['core', 'page', 'seam', 'stage'],
-  vue: ['core', 'page', 'seam', 'stage'],
-  angular: ['core', 'page', 'seam', 'stage'],
+  states: ['core', 'page', 'seam', 'stage'],
+  react: ['core', 'page', 'seam', 'stage', 'states'],
+  vue: ['core', 'page', 'seam', 'stage', 'states'],
+  angular: ['core', 'page', 'seam', 'stage', 'states'],
   transform: [],
-  jest: ['core', 'page', 'stage'],
+  jest: ['core', 'page', 'stage', 'states'],
   har: ['core', 'network', 'stage'],
   serve: ['core', 'har', 'network', 'stage'],
   cli: ['core', 'har', 'network', 'serve', 'stage'],
-  registry: ['core', 'har', 'network', 'page', 'seam', 'serve', 'stage', 'react', 'vue', 'angular'],
-  index: ['registry', 'core', 'network', 'page', 'seam', 'stage'],
+  registry: ['core', 'har', 'network', 'page', 'seam', 'serve', 'stage', 'states', 'react', 'vue', 'angular'],
+  index: ['registry', 'core', 'network', 'page', 'seam', 'stage', 'states'],
 };
 
 const imports = (path: string) =>

@@ -7,6 +7,7 @@ import type { StandIn } from '../core/stand-in';
 import { addRecorder } from '../core/recordings';
 import { installOnce } from '../stage/install';
 import { isolateOn, isolateOnWith } from '../stage/isolate';
+import { declareStates, type AnyState, type Declared, type Isolated, type States } from '../states/declare';
 import type { Swap } from '../seam/swap';
 import type { Load, Loaded } from '../stage/load-subject';
 import type { AllOptions, CommonOptions } from '../stage/options';
@@ -139,7 +140,7 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
  * module has to be written for it.
  *
  * @param component any Angular component, or `() => import('./hive-board')`, which is loaded after what it imports
- * was swapped
+ * was swapped; or a declared state of one
  * @param options `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-UNKNOWN, SIM-PROP-MISSING, SIM-PROVIDE-MISSING,
@@ -154,11 +155,54 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
  * await board.part(HiveCard).at(0).tell('opened', 'h1');
  * expect(board.outputs.opened).toEqual([['h1']]);
  */
-export function isolate<C extends Component | Load, V extends readonly unknown[] = []>(
+export function isolate<C extends Component | Load | AnyState, V extends readonly unknown[] = []>(
   component: C,
-  options: Options<InstanceType<Loaded<C, Component>>, V> = {},
-): Promise<Subject<InstanceType<Loaded<C, Component>>>> {
+  options: [C] extends [AnyState]
+    ? MoreOptions
+    : Options<InstanceType<Loaded<C, Component>>, V> = {} as never,
+): Promise<Isolated<C, Subject<InstanceType<Loaded<C, Component>>>>> {
   return isolateOn(angularAdapter, component, options as AllOptions, calledFrom('isolate', isolate)) as never;
+}
+
+/** Options beside those of a declared state, over them. */
+export interface MoreOptions extends Surroundings {
+  readonly props?: object;
+}
+
+/**
+ * Declares the states of a component: what each begins with, what is done to get there, and what it shows. Nothing
+ * is rendered. `isolate(board.failed)` begins a test with one; `testStates(board)` of `simulacra/jest` tests each,
+ * and whether they can be told apart.
+ *
+ * @param component any Angular component, or `() => import('./hive-board')`
+ * @param common options of all states; each adds its own, as calls do to a team's defaults
+ * @param declared the states by name: options of `isolate`, and `shows`, `lacks`, `counts`, `from`, `after`,
+ * `looksLike`, `everyArrival`
+ * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE, SIM-STATE-NONE, SIM-STATE-CHECK,
+ * SIM-STATE-UNKNOWN, SIM-STATE-CIRCLE
+ * @example
+ * const board = states(HiveBoard, { props: { yard: 'north' }, stub: [HiveCard] }, {
+ *   loading: { network: { 'GET /api/hives': hold() }, shows: [role('status', 'Loading hives')] },
+ *   failed: { network: { 'GET /api/hives': fail(503) }, shows: [role('button', 'Try again')] },
+ *   loaded: { network: { 'GET /api/hives': hives }, counts: [[part(HiveCard), 3]] },
+ * });
+ * expect(await isolate(board.failed)).toShow(role('alert'));
+ */
+export function states<C extends Component | Load, K extends string>(
+  component: C,
+  common: Options<InstanceType<Loaded<C, Component>>>,
+  declared: {
+    readonly [name in K]: Options<InstanceType<Loaded<C, Component>>> &
+      Declared<Subject<InstanceType<Loaded<C, Component>>>, K>;
+  },
+): States<K, Subject<InstanceType<Loaded<C, Component>>>> {
+  return declareStates(
+    angularAdapter,
+    component,
+    common as AllOptions,
+    declared as never,
+    calledFrom('states', states),
+  ) as never;
 }
 
 /**

@@ -20,6 +20,8 @@ export class Gate {
   stepsRunning = 0;
   /** How many answers have been let through. */
   passed = 0;
+  /** Told before answers are let through. */
+  onOpening: (() => void) | undefined;
 
   /** What waits, oldest first. */
   get pending(): readonly PendingAnswer[] {
@@ -41,6 +43,7 @@ export class Gate {
 
   /** Lets through what waits; what comes later waits for the next opening. @param ids only these, in this order */
   open(ids?: readonly string[]): void {
+    if (this.onOpening && !this.isEmpty) this.onOpening();
     const chosen = ids
       ? ids.flatMap((id) => this.#waiting.filter((one) => one.id === id))
       : this.#waiting.splice(0);

@@ -5,6 +5,7 @@ import { print } from '../core/print';
 import type { Locator } from '../page/locators';
 import { installOnce } from '../stage/install';
 import { verdicts } from '../stage/subject';
+import { readRunner } from './runner';
 import type { Verdict, Verdicts } from '../stage/verdicts';
 
 installOnce();
@@ -39,11 +40,6 @@ declare global {
   }
 }
 
-interface Runner {
-  readonly expect?: { extend(matchers: object): void };
-  readonly afterEach?: (work: () => unknown) => void;
-}
-
 function verdictsOf(subject: unknown, matcher: string): Verdicts {
   const found = (subject as { [verdicts]?: Verdicts } | null)?.[verdicts];
   if (found) return found;
@@ -57,22 +53,11 @@ const matchers = {
     verdictsOf(subject, 'toHaveShown').hasShown(locator),
 };
 
-declare const require: ((specifier: string) => unknown) | undefined;
-
-// Without globals, the runner exports these functions from a module.
-function readRunner(): Runner {
-  const { expect, afterEach } = globalThis as Runner;
-  if (expect && afterEach) return { expect, afterEach };
-  try {
-    return typeof require === 'function' ? (require('@jest/globals') as Runner) : {};
-  } catch {
-    return {};
-  }
-}
-
 const { expect: expectation, afterEach: after } = readRunner();
 expectation?.extend(matchers);
 // Take-down also runs after a test that failed.
 after?.(takeDown);
 
 export { matchers, takeDown };
+export { testStates } from './states';
+export type { TestStatesOptions } from './states';

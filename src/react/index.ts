@@ -7,6 +7,7 @@ import type { AllOptions, CommonOptions } from '../stage/options';
 import type { Load, Loaded } from '../stage/load-subject';
 import { makeStub, type Stub } from '../stage/stubs';
 import type { Lacking, Subject } from '../stage/subject';
+import { declareStates, type AnyState, type Declared, type Isolated, type States } from '../states/declare';
 import { reactAdapter } from './adapter';
 
 installOnce();
@@ -46,7 +47,8 @@ export type Arguments<P, V extends readonly unknown[]> = object extends P
 /**
  * Renders one component on its own, with its children, surroundings and requests replaced as you say.
  *
- * @param component any React component, or `() => import('./HiveBoard')`, which is loaded after what it imports was swapped
+ * @param component any React component, or `() => import('./HiveBoard')`, which is loaded after what it imports was swapped;
+ * or a declared state of one
  * @param args `props`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-RENDER-THREW, SIM-PROVIDE-MISSING, SIM-WRAP-MISSING,
@@ -59,10 +61,10 @@ export type Arguments<P, V extends readonly unknown[]> = object extends P
  * });
  * expect(board).toShow(part(HiveCard), { times: 3 });
  */
-export function isolate<C extends Component | Load, V extends readonly unknown[] = []>(
+export function isolate<C extends Component | Load | AnyState, V extends readonly unknown[] = []>(
   component: C,
-  ...args: Arguments<React.ComponentProps<Loaded<C, Component>>, V>
-): Promise<Subject<React.ComponentProps<Loaded<C, Component>>>> {
+  ...args: [C] extends [AnyState] ? [options?: MoreOptions] : Arguments<Props<C>, V>
+): Promise<Isolated<C, Subject<Props<C>>>> {
   return isolateOn(
     reactAdapter,
     component,
@@ -70,6 +72,54 @@ export function isolate<C extends Component | Load, V extends readonly unknown[]
     calledFrom('isolate', isolate),
   ) as never;
 }
+
+/** The props of a component, or of the one that is loaded. */
+export type Props<C> = React.ComponentProps<Loaded<C, Component>>;
+
+/** Options beside those of a declared state, over them. */
+export interface MoreOptions extends Surroundings {
+  readonly props?: object;
+}
+
+/**
+ * Declares the states of a component: what each begins with, what is done to get there, and what it shows. Nothing
+ * is rendered. `isolate(board.failed)` begins a test with one; `testStates(board)` of `simulacra/jest` tests each,
+ * and whether they can be told apart.
+ *
+ * @param component any React component, or `() => import('./HiveBoard')`
+ * @param common options of all states; each adds its own, as calls do to a team's defaults
+ * @param declared the states by name: options of `isolate`, and `shows`, `lacks`, `counts`, `from`, `after`,
+ * `looksLike`, `everyArrival`
+ * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE, SIM-STATE-NONE, SIM-STATE-CHECK,
+ * SIM-STATE-UNKNOWN, SIM-STATE-CIRCLE
+ * @example
+ * const board = states(HiveBoard, { props: { yard: 'north' }, stub: [HiveCard] }, {
+ *   loading: { network: { 'GET /api/hives': hold() }, shows: [role('status', 'Loading hives')] },
+ *   failed: { network: { 'GET /api/hives': fail(503) }, shows: [role('button', 'Try again')] },
+ *   loaded: { network: { 'GET /api/hives': hives }, counts: [[part(HiveCard), 3]] },
+ * });
+ * expect(await isolate(board.failed)).toShow(role('alert'));
+ */
+export function states<C extends Component | Load, K extends string, G extends object = object>(
+  component: C,
+  common: Surroundings & { readonly props?: G & Partial<Props<C>> },
+  declared: { readonly [name in K]: DeclaredState<Props<C>, G, K> },
+): States<K, Subject<Props<C>>> {
+  return declareStates(
+    reactAdapter,
+    component,
+    common as AllOptions,
+    declared as never,
+    calledFrom('states', states),
+  ) as never;
+}
+
+/** One state of a component with the props `P`, of which all have `G`. */
+export type DeclaredState<P, G, K extends string> = Surroundings &
+  Declared<Subject<P>, K> &
+  (object extends Lacking<P, G>
+    ? { readonly props?: Partial<P> }
+    : { readonly props: Lacking<P, G> } | { readonly from: NoInfer<K>; readonly props?: Partial<P> });
 
 /**
  * Makes an `isolate` with default options for your team. Each call adds its own options. Props and routes merge
@@ -90,10 +140,13 @@ export function isolateWith<D extends readonly unknown[] = [], G extends object 
 }
 
 /** A team's own `isolate`: what its defaults have of the props need not be given. */
-export type TeamIsolate<G = object> = <C extends Component | Load, V extends readonly unknown[] = []>(
+export type TeamIsolate<G = object> = <
+  C extends Component | Load | AnyState,
+  V extends readonly unknown[] = [],
+>(
   component: C,
-  ...args: Arguments<Lacking<React.ComponentProps<Loaded<C, Component>>, G>, V>
-) => Promise<Subject<React.ComponentProps<Loaded<C, Component>>>>;
+  ...args: [C] extends [AnyState] ? [options?: MoreOptions] : Arguments<Lacking<Props<C>, G>, V>
+) => Promise<Isolated<C, Subject<Props<C>>>>;
 
 /**
  * Describes how to replace a child component. Without a second argument you get the default stub: a plain

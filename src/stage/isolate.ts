@@ -20,6 +20,7 @@ import { checkOptions, mergeOptions, type AllOptions } from './options';
 import { printProps } from './outline';
 import { complainOfUnread, readOptions, type ReadOptions } from './plan';
 import { Stage } from './stage';
+import { isState, type StateData } from './state';
 import { isStub } from './stubs';
 import type { Subject } from './subject';
 
@@ -33,20 +34,32 @@ interface Call {
   readonly calledAt: Error;
 }
 
-/** Puts one component alone on a stage: the same steps in the same order in every framework. */
+/**
+ * Puts one component alone on a stage: the same steps in the same order in every framework.
+ *
+ * @param what a component, how to load it, or a declared state of one
+ */
 export function isolateOn(
   adapter: Adapter,
-  given: unknown,
-  options: AllOptions,
+  what: unknown,
+  more: AllOptions,
   calledAt: Error,
 ): Promise<Subject> {
+  const state = isState(what) ? what : undefined;
+  const given = state ? state.component : what;
+  const options = state ? mergeOptions(state.options, more) : more;
   // The environment exists at once, so a test that ends before its subject is up still takes it down.
   const environment = new Environment(adapter.nameOf(given) ?? 'the subject');
-  return makeStep(
-    'isolate',
-    calledAt,
-    putUp(environment, calledAt, () => setUp({ environment, adapter, given, options, calledAt })),
-  );
+  const call = { environment, adapter, given, options, calledAt };
+  const work = state?.after.length ? () => setUpAs(state, call) : () => setUp(call);
+  return makeStep('isolate', calledAt, putUp(environment, calledAt, work));
+}
+
+/** Goes on to a declared state. */
+async function setUpAs({ after }: StateData, call: Call): Promise<Subject> {
+  const subject = await setUp(call);
+  for (const work of after) await work(subject);
+  return subject;
 }
 
 // Await only what is not ready yet: each await costs a turn.
@@ -80,6 +93,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   if (preparing) await preparing;
   refuseClosed(environment, calledAt);
   const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
+  options.onStage?.(stage, read);
   guard(stage, options, calledAt);
   if (options.accessible) stage.checkState = watchAccess(stage, options.accessible);
   sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));
@@ -149,7 +163,8 @@ function mount(stage: Stage, component: unknown, options: ReadOptions): Promise<
   });
 }
 
-function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): string {
+/** The name of a component. @throws SIM-COMPONENT-MISSING for what is none */
+export function checkComponent(adapter: Adapter, component: unknown, calledAt: Error): string {
   const name = adapter.nameOf(component);
   if (name !== undefined && (adapter.isSubject?.(component) ?? true)) return name;
   const exports =

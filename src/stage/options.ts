@@ -9,6 +9,8 @@ import { isSwap, type Swap } from '../seam/swap';
 import { checkAccessible, type Accessible } from './accessible';
 import type { Leaks } from './leaks';
 import type { PageOption } from '../page/settings/settings';
+import type { ReadOptions } from './plan';
+import type { Stage } from './stage';
 import { asStub } from './stubs';
 import type { TimeOption } from './time';
 import type { OperationKind } from '../network/operations';
@@ -136,6 +138,8 @@ export interface AllOptions extends CommonOptions {
   readonly spareProvisions?: number;
   /** How many of the logs, from the first, are a team's defaults. */
   readonly spareLogs?: number;
+  /** Told of the stage before anything is rendered on it: what verifies declared states looks on. */
+  readonly onStage?: (stage: Stage, read: ReadOptions) => void;
 }
 
 const common = [
@@ -154,7 +158,7 @@ const common = [
   'accessible',
 ] as const;
 // What merging has written down, and no user.
-const ours = ['spareSwaps', 'spareProvisions', 'spareLogs'];
+const ours = ['spareSwaps', 'spareProvisions', 'spareLogs', 'onStage'];
 const lists = ['stub', 'provide', 'wrap', 'keep', 'swap'] as const;
 
 /** What the frameworks and the trade call an option elsewhere. */

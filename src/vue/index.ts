@@ -9,6 +9,7 @@ import type { Part } from '../stage/parts';
 import type { StandIn } from '../core/stand-in';
 import { makeStub, type Stub } from '../stage/stubs';
 import type { Lacking, PropsOf, Subject as AnySubject } from '../stage/subject';
+import { declareStates, type AnyState, type Declared, type Isolated, type States } from '../states/declare';
 import type { Swap } from '../seam/swap';
 import { vueAdapter } from './adapter';
 import { recordRef } from './recorder';
@@ -93,7 +94,7 @@ export interface Subject<Props = object> extends Omit<
  * Renders one component on its own, with its children, surroundings and requests replaced as you say.
  *
  * @param component any Vue component, or `() => import('./HiveBoard.vue')`, which is loaded after what it imports
- * was swapped
+ * was swapped; or a declared state of one
  * @param args `props`, `slots`, `stub`, `provide`, `wrap`, `depth`, `keep`, `network`, `swap`
  * @returns the subject, when the page is at rest
  * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-PROP-MISSING, SIM-RENDER-THREW, SIM-PROVIDE-MISSING,
@@ -108,10 +109,10 @@ export interface Subject<Props = object> extends Omit<
  * await board.part(HiveCard).at(0).tell('open', 'h1');
  * expect(board.outputs.open).toEqual([['h1']]);
  */
-export function isolate<C extends Component | Load, V extends readonly unknown[] = []>(
+export function isolate<C extends Component | Load | AnyState, V extends readonly unknown[] = []>(
   component: C,
-  ...args: Arguments<Loaded<C, Component>, V>
-): Promise<Subject<PropsOf<Loaded<C, Component>>>> {
+  ...args: [C] extends [AnyState] ? [options?: MoreOptions] : Arguments<Loaded<C, Component>, V>
+): Promise<Isolated<C, Subject<PropsOf<Loaded<C, Component>>>>> {
   return isolateOn(
     vueAdapter,
     component,
@@ -119,6 +120,57 @@ export function isolate<C extends Component | Load, V extends readonly unknown[]
     calledFrom('isolate', isolate),
   ) as never;
 }
+
+/** Options beside those of a declared state, over them. */
+export interface MoreOptions extends Surroundings {
+  readonly props?: object;
+  readonly slots?: object;
+}
+
+/**
+ * Declares the states of a component: what each begins with, what is done to get there, and what it shows. Nothing
+ * is rendered. `isolate(board.failed)` begins a test with one; `testStates(board)` of `simulacra/jest` tests each,
+ * and whether they can be told apart.
+ *
+ * @param component any Vue component, or `() => import('./HiveBoard.vue')`
+ * @param common options of all states; each adds its own, as calls do to a team's defaults
+ * @param declared the states by name: options of `isolate`, and `shows`, `lacks`, `counts`, `from`, `after`,
+ * `looksLike`, `everyArrival`
+ * @throws SIM-COMPONENT-MISSING, SIM-OPTION-UNKNOWN, SIM-OPTION-VALUE, SIM-STATE-NONE, SIM-STATE-CHECK,
+ * SIM-STATE-UNKNOWN, SIM-STATE-CIRCLE
+ * @example
+ * const board = states(HiveBoard, { props: { yard: 'north' }, stub: [HiveCard] }, {
+ *   loading: { network: { 'GET /api/hives': hold() }, shows: [role('status', 'Loading hives')] },
+ *   failed: { network: { 'GET /api/hives': fail(503) }, shows: [role('button', 'Try again')] },
+ *   loaded: { network: { 'GET /api/hives': hives }, counts: [[part(HiveCard), 3]] },
+ * });
+ * expect(await isolate(board.failed)).toShow(role('alert'));
+ */
+export function states<C extends Component | Load, K extends string, G extends object = object>(
+  component: C,
+  common: Surroundings & {
+    readonly props?: G & Partial<Given<PropsOf<Loaded<C, Component>>>>;
+    readonly slots?: SlotsFor<Loaded<C, Component>>;
+  },
+  declared: { readonly [name in K]: DeclaredState<Loaded<C, Component>, G, K> },
+): States<K, Subject<PropsOf<Loaded<C, Component>>>> {
+  return declareStates(
+    vueAdapter,
+    component,
+    common as AllOptions,
+    declared as never,
+    calledFrom('states', states),
+  ) as never;
+}
+
+/** One state of a component, of which all have the props `G`. */
+export type DeclaredState<C, G, K extends string, P = PropsOf<C>> = Surroundings & {
+  readonly slots?: SlotsFor<C>;
+} & Declared<Subject<P>, K> &
+  (object extends Lacking<P, G>
+    ? { readonly props?: Partial<Given<P>> }
+    : | { readonly props: Given<Lacking<P, G>> }
+      | { readonly from: NoInfer<K>; readonly props?: Partial<Given<P>> });
 
 /**
  * Makes an `isolate` with default options for your team. Options merge as in every framework.
@@ -137,10 +189,15 @@ export function isolateWith<D extends readonly unknown[] = [], G extends object 
 }
 
 /** A team's own `isolate`: what its defaults have of the props need not be given. */
-export type TeamIsolate<G = object> = <C extends Component | Load, V extends readonly unknown[] = []>(
+export type TeamIsolate<G = object> = <
+  C extends Component | Load | AnyState,
+  V extends readonly unknown[] = [],
+>(
   component: C,
-  ...args: Arguments<Loaded<C, Component>, V, Lacking<PropsOf<Loaded<C, Component>>, G>>
-) => Promise<Subject<PropsOf<Loaded<C, Component>>>>;
+  ...args: [C] extends [AnyState]
+    ? [options?: MoreOptions]
+    : Arguments<Loaded<C, Component>, V, Lacking<PropsOf<Loaded<C, Component>>, G>>
+) => Promise<Isolated<C, Subject<PropsOf<Loaded<C, Component>>>>>;
 
 /**
  * Describes how to replace a child component. Without a second argument you get the default stub: a plain

@@ -1,4 +1,4 @@
-import { isolate, isolateWith, stub } from 'simulacra/angular';
+import { isolate, isolateWith, states, stub } from 'simulacra/angular';
 import * as components from './angular';
 import { Bench } from './bench-angular';
 import type { Kit } from './specification';
@@ -11,6 +11,7 @@ export const angularKit = (framework: string): Kit => ({
   isolate: isolate as never,
   isolateWith: isolateWith as never,
   stub,
+  states,
   Keeper,
   Unread,
   listens: (name) => name,

@@ -1,4 +1,4 @@
-import { isolate, isolateWith, stub } from 'simulacra/react';
+import { isolate, isolateWith, states, stub } from 'simulacra/react';
 import { version } from 'react';
 import { Bench } from './bench-react';
 import * as components from './react';
@@ -13,6 +13,7 @@ export const reactKit: Kit = {
   isolate,
   isolateWith,
   stub,
+  states,
   Keeper,
   Unread,
   listens: listener,

@@ -12,6 +12,7 @@ import {
   swap,
   takeDown,
   text,
+  type State,
   type Subject,
 } from 'simulacra';
 import 'simulacra/jest';
@@ -21,6 +22,7 @@ import { wire } from './wire';
 import { handled } from './gestures';
 import { guarded } from './guards';
 import { housed } from './page';
+import { declared } from './states';
 import { timely } from './time';
 import { trust } from './trust';
 
@@ -41,6 +43,7 @@ export interface Kit {
   isolate(component: Any, options?: Any): Promise<Subject<Any>>;
   isolateWith(options: Any): (component: Any, options?: Any) => Promise<Subject<Any>>;
   stub(component: Any, how?: Any): Any;
+  states(component: Any, common: Any, declared: Any): Record<string, State<Any>>;
   /** A rendering for a stub: an element with the role note and the name of the hive. */
   readonly note: Any;
   /** A wrapper that says "Yard open" above what it wraps, and one that says "Gate". */
@@ -429,6 +432,7 @@ export function conform(kit: Kit): void {
     trust(kit);
     timely(kit);
     guarded(kit);
+    declared(kit);
     accessible(kit);
     wire(kit);
     handled(kit);

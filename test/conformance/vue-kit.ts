@@ -1,4 +1,4 @@
-import { isolate, isolateWith, stub } from 'simulacra/vue';
+import { isolate, isolateWith, states, stub } from 'simulacra/vue';
 import { h, version } from 'vue';
 import { Bench } from './bench-vue';
 import type { Kit } from './specification';
@@ -12,6 +12,7 @@ export const vueKit: Kit = {
   isolate: isolate as never,
   isolateWith: isolateWith as never,
   stub,
+  states,
   Keeper,
   Unread,
   listens: (name) => `on${name[0]!.toUpperCase()}${name.slice(1)}`,

@@ -25,6 +25,9 @@ export function locateAt(failure: unknown, calledAt: Error): unknown {
 
 const history = '\n\n  What happened before:';
 
+/** A message without what happened before. */
+export const withoutHistory = (message: string): string => message.split(history)[0]!;
+
 function rewrite(error: Error, message: string): void {
   error.message = message;
   error.stack = [`${error.name}: ${message}`, ...framesOf(error)].join('\n');

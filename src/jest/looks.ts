@@ -1,0 +1,72 @@
+import type * as fs from 'node:fs';
+import { siteIn } from '../core/origin';
+import { declarationOf } from '../states/place';
+import type { StateSet } from '../states/sets';
+import { explain } from '../states/errors';
+import { readRunner } from './runner';
+
+/* Accepted looks: the outline of each state, in a text beside the file that declares them. */
+
+const files = (): typeof fs => process.getBuiltinModule('node:fs');
+
+/** The looks of a component's states, by name, as they are kept: each after a line `[name]`. */
+function readLooks(text: string): Map<string, string> {
+  const [, ...parts] = text.split(/^\[(.+)\]$/m);
+  const looks = new Map<string, string>();
+  for (let at = 0; at + 1 < parts.length; at += 2) looks.set(parts[at]!, parts[at + 1]!.trim());
+  return looks;
+}
+
+const printLooks = (component: string, looks: ReadonlyMap<string, string>): string =>
+  [
+    `What ${component} looks like in each of its states. ACCEPT_LOOKS=1 writes it anew.`,
+    ...[...looks].map(([name, look]) => `[${name}]\n${look}`),
+    '',
+  ].join('\n\n');
+
+/**
+ * Compares how a state looks with what was accepted, or accepts it.
+ *
+ * @param isWanted undefined to do so only where looks were accepted before
+ * @throws SIM-LOOK-NEW, SIM-LOOK-CHANGED
+ */
+export function compareLooks(
+  { component, states, declaredAt }: StateSet,
+  name: string,
+  outline: string,
+  isWanted: boolean | undefined,
+): void {
+  const { file = component } = siteIn(declaredAt) ?? {};
+  const path = `${file.replace(/\.(states|test|spec)?\.?[cm]?[jt]sx?$/, '')}.looks.txt`;
+  const { existsSync, readFileSync, writeFileSync } = files();
+  const isAccepting = Boolean(process.env['ACCEPT_LOOKS']);
+  if (isWanted === false || (!isWanted && !isAccepting && !existsSync(path))) return;
+  const looks = existsSync(path) ? readLooks(readFileSync(path, 'utf8')) : new Map<string, string>();
+  const accepted = looks.get(name);
+  if (accepted === outline) return;
+  if (isAccepting) {
+    looks.set(name, outline);
+    const kept = states.map((one) => [one.name, looks.get(one.name)] as const);
+    const known = kept.filter((one): one is readonly [string, string] => one[1] !== undefined);
+    writeFileSync(path, printLooks(component, new Map(known)));
+    return;
+  }
+  const at = path.split(/[\\/]/).at(-1)!;
+  const fields = { component, state: name, file: at };
+  const calledAt = declarationOf(name, declaredAt);
+  if (accepted === undefined) throw explain('SIM-LOOK-NEW', { ...fields, outline }, { calledAt });
+  throw explain('SIM-LOOK-CHANGED', { ...fields, changes: changesOf(accepted, outline) }, { calledAt });
+}
+
+/** Both texts, line by line, with what went and what came, as the runner compares them. */
+function changesOf(before: string, after: string): string {
+  const { expect } = readRunner();
+  try {
+    expect!(after).toBe(before);
+    return '';
+  } catch (difference) {
+    // eslint-disable-next-line no-control-regex -- colours
+    const [, ...rest] = (difference as Error).message.replace(/\u001b\[\d+m/g, '').split(/\n\n/);
+    return rest.join('\n\n');
+  }
+}

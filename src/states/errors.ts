@@ -1,0 +1,119 @@
+import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
+import type { Report } from '../core/errors/error';
+import { list } from '../core/print';
+
+const quoted = (names: readonly string[]) => list(names.map((name) => `"${name}"`));
+
+/** Failures of declared states. */
+export const registry = {
+  'SIM-STATE-NONE': (f: { component: string; state: string }): Report => ({
+    head: `The state "${f.state}" of ${f.component} shows nothing, so nothing could be wrong with it.`,
+    next: [
+      "Say what is on the page then:   shows: [role('status', 'Loading hives')]",
+      'or what is not:   lacks: […]     or how much of it:   counts: [[part(HiveCard), 3]]',
+    ],
+  }),
+  'SIM-STATE-CHECK': (f: { component: string; state: string; option: string; given: string }): Report => ({
+    head: `The state "${f.state}" of ${f.component} has ${f.given} under "${f.option}".`,
+    next: [
+      f.option === 'counts'
+        ? 'counts is a list of pairs:   counts: [[part(HiveCard), 3]]'
+        : f.option === 'after'
+          ? "after is a function of the subject:   after: (board) => board.click(role('button', 'Try again'))"
+          : `${f.option} is a list of ${f.option === 'looksLike' ? "names of other states:   looksLike: ['empty']" : `locators:   ${f.option}: [role('button', 'Try again')]`}`,
+    ],
+  }),
+  'SIM-STATE-UNKNOWN': (f: {
+    component: string;
+    state: string;
+    option: string;
+    named: string;
+    states: readonly string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `The state "${f.state}" of ${f.component} names a state "${f.named}" (${f.option}), and there is none.`,
+    there: [`Its states are ${quoted(f.states)}.`],
+    nearest: f.nearest && `${f.option}: '${f.nearest}'`,
+  }),
+  'SIM-STATE-CIRCLE': (f: { component: string; states: readonly string[] }): Report => ({
+    head: `States of ${f.component} are built on each other in a circle: ${f.states.map((name) => `"${name}"`).join(' → ')}.`,
+    next: ['One of them has to begin without "from".'],
+  }),
+  'SIM-STATE-TWICE': (f: { pattern: string; names: readonly string[] }): Report => ({
+    head: `Several rows of cases('${f.pattern}', …) get the same name: ${quoted(f.names)}.`,
+    next: ['Name a field in it that differs from row to row:   {id}'],
+  }),
+  'SIM-STATES-GIVEN': (f: { asked: string; given: string; names: readonly string[] }): Report => ({
+    head: `${f.asked} takes what states() returns, and was given ${f.given}.`,
+    there: f.names.length > 0 ? [`It has ${quoted(f.names)}.`] : [],
+    next: [
+      `It takes the default export of a file that declares states:   ${f.asked.replace('()', '(board)')}`,
+    ],
+  }),
+  'SIM-STATE-WRONG': (f: {
+    component: string;
+    state: string;
+    wrong: readonly string[];
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.component} does not look as its state "${f.state}" says.`,
+    there: [f.wrong.join('\n\n')],
+  }),
+  'SIM-STATE-EARLY': (f: {
+    component: string;
+    state: string;
+    answer: string;
+    shows: readonly string[];
+    brought: readonly string[];
+  }): Report => ({
+    head: `All that the state "${f.state}" of ${f.component} declares was so before ${f.answer} was answered: it would hold without that answer.`,
+    there: f.shows,
+    next:
+      f.brought.length > 0
+        ? [`The answer brought more. Declare some of it:   shows: [${f.brought.slice(0, 3).join(', ')}]`]
+        : ['Declare what the answer changes on the page.'],
+  }),
+  'SIM-STATE-ALIKE': (f: {
+    component: string;
+    pairs: readonly { state: string; other: string; own: readonly string[]; others: readonly string[] }[];
+  }): Report => ({
+    head:
+      f.pairs.length === 1
+        ? `${f.component} in the state "${f.pairs[0]!.other}" has all that "${f.pairs[0]!.state}" declares: nothing tells the two apart.`
+        : `States of ${f.component} cannot be told apart.`,
+    there: f.pairs.flatMap(({ state, other, own, others }) => [
+      ...(f.pairs.length === 1 ? [] : [`"${other}" has all that "${state}" declares.`]),
+      ...(own.length > 0
+        ? [`Only "${state}" has more:   ${state}: { shows: [${own.slice(0, 3).join(', ')}] }`]
+        : []),
+      ...(others.length > 0
+        ? [`Only "${other}" has it:   ${state}: { lacks: [${others.slice(0, 3).join(', ')}] }`]
+        : []),
+      ...(own.length + others.length === 0
+        ? [`Their pages are alike. Where they are meant to be:   ${state}: { looksLike: ['${other}'] }`]
+        : []),
+    ]),
+  }),
+  'SIM-STATE-APART': (f: { component: string; state: string; others: readonly string[] }): Report => ({
+    head: `The state "${f.state}" of ${f.component} says that it looks like ${quoted(f.others)}, and it can be told apart.`,
+    next: ['Take that out of "looksLike".'],
+  }),
+  'SIM-LOOK-NEW': (f: { component: string; state: string; file: string; outline: string }): Report => ({
+    head: `Nobody has accepted yet how ${f.component} looks in the state "${f.state}".`,
+    there: [f.outline],
+    next: [`A run with ACCEPT_LOOKS=1 writes it to ${f.file}.`],
+  }),
+  'SIM-LOOK-CHANGED': (f: { component: string; state: string; file: string; changes: string }): Report => ({
+    head: `${f.component} looks other in the state "${f.state}" than was accepted in ${f.file}.`,
+    there: [f.changes],
+    next: ['Where that is meant, a run with ACCEPT_LOOKS=1 accepts it.'],
+  }),
+  'SIM-STATE-UNUSED': (f: { component: string; unused: readonly string[]; states: number }): Report => ({
+    head: `None of the ${f.states} states of ${f.component} has use for all that they declare.`,
+    there: f.unused,
+    next: ['Take it out, or declare the state that needs it.'],
+  }),
+};
+
+export const explain: Explain<typeof registry> = explaining(registry);
+export const refuse: Refuse<typeof registry> = refusing(registry);

@@ -1,0 +1,71 @@
+import { siteIn, type Place } from '../core/origin';
+import { readText } from '../seam/kinds';
+
+/* Where a state is declared: found in the text of its file, from the call of states() on. */
+
+/** An error that stands for the line a state is declared at; the call of states() where that cannot be told. */
+export function declarationOf(name: string, declaredAt: Error): Error {
+  const site = siteIn(declaredAt);
+  const text = site && readText(site.file);
+  const line = site && text !== undefined ? lineOfState(text, name, site) : undefined;
+  if (!site || line === undefined) return declaredAt;
+  const at: Place = { ...site, ...line };
+  const error = new Error(name);
+  error.stack = `Error: ${name}\n    at ${name} (${at.file}:${at.line}:${at.column})`;
+  return error;
+}
+
+/**
+ * The line on which a key of the last object in the call of states() stands: within one pair of parentheses and
+ * one of braces.
+ */
+function lineOfState(
+  text: string,
+  name: string,
+  { line, column }: Place,
+): { readonly line: number; readonly column: number } | undefined {
+  const before = text.split('\n').slice(0, line - 1);
+  const call = text.indexOf('(', before.join('\n').length + column);
+  if (call < 0) return undefined;
+  const key = new RegExp(`^(?:${escaped(name)}|'${escaped(name)}'|"${escaped(name)}")\\s*:`);
+  let open = '';
+  for (let at = call; at < text.length; at++) {
+    at = skipWords(text, at);
+    const letter = text[at]!;
+    if ('([{'.includes(letter)) open += letter;
+    else if (')]}'.includes(letter)) {
+      open = open.slice(0, -1);
+      if (open === '') return undefined;
+    } else if (
+      open === '({' &&
+      /[{,\s]/.test(text[at - 1]!) &&
+      key.test(text.slice(at, at + name.length + 8))
+    ) {
+      const above = text.slice(0, at).split('\n');
+      return { line: above.length, column: above.at(-1)!.length + 1 };
+    } else if (/["'`]/.test(letter)) at = endOfText(text, at);
+  }
+  return undefined;
+}
+
+const escaped = (name: string) => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
+/** Past a comment that begins here. */
+function skipWords(text: string, at: number): number {
+  const end = text.startsWith('//', at)
+    ? text.indexOf('\n', at)
+    : text.startsWith('/*', at)
+      ? text.indexOf('*/', at) + 2
+      : at;
+  return end < at ? text.length - 1 : end;
+}
+
+/** Where a text that begins here ends. */
+function endOfText(text: string, at: number): number {
+  const quote = text[at]!;
+  for (let end = at + 1; end < text.length; end++) {
+    if (text[end] === '\\') end++;
+    else if (text[end] === quote) return end;
+  }
+  return text.length;
+}

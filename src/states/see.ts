@@ -1,0 +1,82 @@
+import { locatorFor } from '../page/describe';
+import { css } from '../page/locators';
+import { looking } from '../page/looking';
+import { nameOrTextOf, textOf } from '../page/names';
+import { locate, type View } from '../page/query';
+import { roleOf } from '../page/roles';
+import { printOutline } from '../stage/outline';
+import type { ReadOptions } from '../stage/plan';
+import type { Stage } from '../stage/stage';
+import type { Check } from '../stage/state';
+
+/* What a page shows, as far as declared states go. */
+
+/** True where all of it is so. */
+export function allHold(checks: readonly Check[], stage: Stage): boolean {
+  const view = stage.view();
+  return looking(stage.container.ownerDocument, () => checks.every((check) => holds(check, view)));
+}
+
+function holds({ locator, times }: Check, view: View): boolean {
+  try {
+    const { length } = locate(locator, view);
+    return times === undefined ? length > 0 : length === times;
+  } catch {
+    // What cannot be looked for in this state, a part inside of another for example, is not there.
+    return false;
+  }
+}
+
+/** What a page has, as code that finds it. */
+export interface Signs {
+  readonly found: ReadonlySet<string>;
+  /** How many there are of each part. */
+  readonly parts: ReadonlyMap<string, number>;
+}
+
+/** The rendered tree, without markup. */
+export const printPage = ({ mounted, container }: Stage): string =>
+  mounted ? looking(container.ownerDocument, () => printOutline(mounted.tree(), Infinity)) : '';
+
+const most = 400;
+
+export function readSigns(stage: Stage): Signs {
+  const view = stage.view();
+  const found = looking(stage.container.ownerDocument, () => {
+    const all = locate(css('*'), view).slice(0, most);
+    return new Set(all.filter(isSign).map(locatorFor));
+  });
+  const parts = new Map<string, number>();
+  for (const record of stage.setting.stubs.records) {
+    const { length } = record.inPageOrder().filter((instance) => instance.element());
+    if (length > 0) parts.set(record.name, length);
+  }
+  return { found, parts };
+}
+
+const isSign = (element: Element): boolean =>
+  roleOf(element)
+    ? nameOrTextOf(element) !== ''
+    : element.childElementCount === 0 && textOf(element) !== '' && textOf(element).length < 60;
+
+/** What one page has and another has not, as code. */
+export function onlyIn(one: Signs, other: Signs): string[] {
+  const parts = [...one.parts.keys()].filter((part) => !other.parts.has(part)).map((part) => `part(${part})`);
+  return [...parts, ...[...one.found].filter((sign) => !other.found.has(sign))];
+}
+
+/** What a subject had use for, and what there was. */
+export interface Used {
+  readonly routes: ReadonlyMap<string, boolean>;
+  readonly stubs: ReadonlyMap<string, boolean>;
+  readonly provided: ReadonlyMap<string, boolean>;
+}
+
+export function readUsed({ network, setting }: Stage, { provide }: ReadOptions): Used {
+  const { stubs, adapter } = setting;
+  return {
+    routes: new Map(network.keys.map((key) => [key, network.requests.of(key).length > 0])),
+    stubs: new Map(stubs.records.map(({ name, used }) => [name, used])),
+    provided: new Map(provide.map(({ token, used }) => [adapter.nameOfToken(token), used])),
+  };
+}

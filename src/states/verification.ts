@@ -1,0 +1,164 @@
+import type { States } from './declare';
+import { readStates, type StateSet } from './sets';
+import { explain } from './errors';
+import { declarationOf } from './place';
+import { onlyIn } from './see';
+import { verifyState, type Verified } from './verify';
+
+/** What was found of one declared state. */
+export interface StateReport {
+  readonly name: string;
+  /** True where it shows what it declares. */
+  readonly holds: boolean;
+  readonly failure: Error | undefined;
+  /** The rendered tree; empty where it failed. */
+  readonly outline: string;
+  /** From the call of `isolate` to rest, in milliseconds. */
+  readonly milliseconds: number;
+}
+
+/** What was found of the declared states of a component. */
+export interface StatesReport {
+  readonly component: string;
+  readonly states: readonly StateReport[];
+  /** How many ordered pairs of states were compared, and told apart. */
+  readonly pairs: { readonly compared: number; readonly apart: number };
+  /** What is wrong with the declarations as a whole: states that cannot be told apart, what none has use for. */
+  readonly failures: readonly Error[];
+}
+
+/** The declared states of one component, as they come about one by one. */
+export class Verification {
+  readonly set: StateSet;
+  readonly #seen = new Map<string, Verified>();
+  readonly #failed = new Set<string>();
+
+  /** @param asked the call, for messages @throws SIM-STATES-GIVEN */
+  constructor(given: unknown, asked: string) {
+    this.set = readStates(given, asked);
+  }
+
+  get names(): readonly string[] {
+    return this.set.states.map(({ name }) => name);
+  }
+
+  /** Brings one state about. @throws what is wrong with it, at the line it is declared on */
+  async verify(name: string): Promise<Verified> {
+    const state = this.set.states.find((one) => one.name === name)!;
+    const at = declarationOf(name, this.set.declaredAt);
+    try {
+      const seen = await verifyState(this.set, state, at);
+      this.#seen.set(name, seen);
+      return seen;
+    } catch (failure) {
+      this.#failed.add(name);
+      throw failure;
+    }
+  }
+
+  /** Brings about what has not come about yet. @throws what is wrong with it */
+  async #verifyOthers(): Promise<void> {
+    for (const name of this.names)
+      if (!this.#seen.has(name) && !this.#failed.has(name)) await this.verify(name);
+  }
+
+  /** The pairs of states that came about, the first of which has to be told from the second. */
+  pairs(): (readonly [state: Verified, other: Verified])[] {
+    const all = [...this.#seen.values()];
+    return all.flatMap((state) =>
+      all.filter((other) => other !== state).map((other) => [state, other] as const),
+    );
+  }
+
+  /** @throws SIM-STATE-ALIKE, SIM-STATE-APART */
+  async tellApart(): Promise<void> {
+    await this.#verifyOthers();
+    const failure = this.complainOfAlike()[0];
+    if (failure) throw failure;
+  }
+
+  /** @throws SIM-STATE-UNUSED */
+  async useAll(): Promise<void> {
+    await this.#verifyOthers();
+    const failure = this.complainOfUnused();
+    if (failure) throw failure;
+  }
+
+  complainOfAlike(): Error[] {
+    const { component, declaredAt } = this.set;
+    const isMeant = (one: Verified, other: Verified) => one.state.looksLike.includes(other.state.name);
+    const alike = this.pairs().filter(([{ state }, other]) => other.alsoHold.has(state.name));
+    const confused = alike.filter(([one, other]) => !isMeant(one, other) && !isMeant(other, one));
+    const [first] = confused;
+    const pairs = confused
+      .map(([one, other]) => ({
+        ...{ state: one.state.name, other: other.state.name },
+        ...{ own: onlyIn(one.signs, other.signs), others: onlyIn(other.signs, one.signs) },
+      }))
+      // Two that look the same are told of once.
+      .filter(
+        ({ state, other, own, others }, at, all) =>
+          own.length + others.length > 0 ||
+          !all.slice(0, at).some((before) => before.state === other && before.other === state),
+      );
+    const failures: Error[] = [];
+    if (first) {
+      const calledAt = declarationOf(first[0].state.name, declaredAt);
+      failures.push(explain('SIM-STATE-ALIKE', { component, pairs }, { calledAt }));
+    }
+    for (const one of this.#seen.values()) {
+      const others = one.state.looksLike.filter((name) => {
+        const other = this.#seen.get(name);
+        return other && !alike.some((pair) => pair.includes(one) && pair.includes(other));
+      });
+      if (others.length === 0) continue;
+      const calledAt = declarationOf(one.state.name, declaredAt);
+      failures.push(explain('SIM-STATE-APART', { component, state: one.state.name, others }, { calledAt }));
+    }
+    return failures;
+  }
+
+  /** What no state has use for; undefined where some could not be looked at. */
+  complainOfUnused(): Error | undefined {
+    const all = [...this.#seen.values()];
+    if (all.length < this.set.states.length) return undefined;
+    const unused = (['routes', 'stubs', 'provided'] as const).flatMap((kind) => {
+      const names = new Set(all.flatMap(({ used }) => [...used[kind].keys()]));
+      return [...names]
+        .filter((name) => !all.some(({ used }) => used[kind].get(name)))
+        .map((name) => worded[kind](name));
+    });
+    if (unused.length === 0) return undefined;
+    const { component, declaredAt } = this.set;
+    const fields = { component, unused, states: all.length };
+    return explain('SIM-STATE-UNUSED', fields, { calledAt: declaredAt });
+  }
+}
+
+const worded = {
+  routes: (route: string) => `network: '${route}' was never asked for.`,
+  stubs: (name: string) => `stub: ${name} was never rendered.`,
+  provided: (token: string) => `provide: ${token} was never read.`,
+};
+
+/** @throws SIM-STATES-GIVEN */
+export async function verifyStates(given: States): Promise<StatesReport> {
+  const verification = new Verification(given, 'verifyStates()');
+  const states: StateReport[] = [];
+  for (const name of verification.names) {
+    const report = await verification.verify(name).then(
+      ({ outline, milliseconds }) => ({ name, holds: true, failure: undefined, outline, milliseconds }),
+      (failure: Error) => ({ name, holds: false, failure, outline: '', milliseconds: 0 }),
+    );
+    states.push(report);
+  }
+  const pairs = verification.pairs();
+  const alike = pairs.filter(([{ state }, other]) => other.alsoHold.has(state.name)).length;
+  const unused = verification.complainOfUnused();
+  return {
+    component: verification.set.component,
+    states,
+    pairs: { compared: pairs.length, apart: pairs.length - alike },
+    failures: [...verification.complainOfAlike(), ...(unused ? [unused] : [])],
+  };
+}

@@ -1,0 +1,115 @@
+import { joinComplaints, withoutHistory } from '../core/errors';
+import type { Environment } from '../core/environment';
+import { readClock } from '../core/host';
+import { printLocator } from '../page/locators';
+import { isolateOn } from '../stage/isolate';
+import type { ReadOptions } from '../stage/plan';
+import type { Stage } from '../stage/stage';
+import type { Check, StateData } from '../stage/state';
+import { makeVerdicts } from '../stage/verdicts';
+import type { StateSet } from './sets';
+import { explain } from './errors';
+import { allHold, onlyIn, printPage, readSigns, readUsed, type Signs, type Used } from './see';
+
+/** A state that has come about and shows what it declares. */
+export interface Verified {
+  readonly state: StateData;
+  readonly outline: string;
+  /** From the call of `isolate` to rest. */
+  readonly milliseconds: number;
+  /** The other states that could as well be meant: all they declare is so. */
+  readonly alsoHold: ReadonlySet<string>;
+  readonly signs: Signs;
+  readonly used: Used;
+}
+
+/**
+ * Brings a state about and looks at it.
+ *
+ * @param at where it is declared
+ * @throws SIM-STATE-WRONG, SIM-STATE-EARLY, and whatever goes wrong with the subject
+ */
+export async function verifyState(set: StateSet, state: StateData, at: Error): Promise<Verified> {
+  const begun = readClock();
+  let up: Up | undefined;
+  const onStage = (stage: Stage, read: ReadOptions) =>
+    (up = { stage, read, early: watchArrivals(stage, state) });
+  const subject = await isolateOn(set.adapter, state, { onStage }, at);
+  const milliseconds = readClock() - begun;
+  const failures: unknown[] = [];
+  let seen: Omit<Verified, 'milliseconds'> | undefined;
+  try {
+    seen = look(set, state, up!, at);
+  } catch (failure) {
+    failures.push(failure);
+  }
+  await subject.takeDown().catch((complaint: unknown) => failures.push(complaint));
+  if (failures.length > 0) throw joinComplaints(failures);
+  return { ...seen!, milliseconds };
+}
+
+interface Up {
+  readonly stage: Stage;
+  readonly read: ReadOptions;
+  readonly early: () => Early | undefined;
+}
+
+function look(set: StateSet, state: StateData, { stage, read, early }: Up, calledAt: Error) {
+  const wrong = wrongIn(state.checks, stage);
+  const told = { calledAt, chronicle: stage.chronicle };
+  const about = { component: set.component, state: state.name };
+  if (wrong.length > 0) throw explain('SIM-STATE-WRONG', { ...about, wrong }, told);
+  const signs = readSigns(stage);
+  const before = early();
+  const outline = printPage(stage);
+  if (before && before.outline !== outline) {
+    const shows = state.checks.map((check) => printCheck(check, stage));
+    const brought = onlyIn(signs, before.signs);
+    throw explain('SIM-STATE-EARLY', { ...about, answer: before.answer, shows, brought }, told);
+  }
+  const others = set.states.filter((other) => other !== state && allHold(other.checks, stage));
+  const alsoHold = new Set(others.map(({ name }) => name));
+  return { state, outline, alsoHold, signs, used: readUsed(stage, read) };
+}
+
+/** What is not as declared, in the words of the matchers. */
+function wrongIn(checks: readonly Check[], stage: Stage): string[] {
+  const verdicts = makeVerdicts(stage);
+  return checks.flatMap(({ locator, times }) => {
+    const isUnwanted = times === 0;
+    const { pass, message } = verdicts.shows(locator, isUnwanted ? undefined : times);
+    return pass === isUnwanted ? [asPart(withoutHistory(message()))] : [];
+  });
+}
+
+/** A message as part of another one: without its code, and without what only a test could do. */
+function asPart(message: string): string {
+  const [head = '', ...rest] = message.split('\n\n');
+  const told = rest.filter((part) => !part.trim().startsWith('If it comes later'));
+  return [head.replace(/^SIM-[\w-]+ {2}/, '').replaceAll('\n', ' '), ...told].join('\n\n');
+}
+
+const printCheck = ({ locator, times }: Check, stage: Stage): string => {
+  const code = printLocator(locator, stage.view().nameOf);
+  return times === undefined ? code : times === 0 ? `no ${code}` : `${times} × ${code}`;
+};
+
+/** What was so when the last answer was let through. */
+interface Early {
+  readonly answer: string;
+  readonly outline: string;
+  readonly signs: Signs;
+}
+
+/** Looks each time before answers are let through. @returns what was so before the last of them, if all of it was */
+function watchArrivals(stage: Stage, { checks }: StateData): () => Early | undefined {
+  let last: Early | undefined;
+  const { gate }: Environment = stage.environment;
+  gate.onOpening = () => {
+    last = undefined;
+    if (!stage.mounted || stage.environment.state !== 'up' || !allHold(checks, stage)) return;
+    const answer = gate.pending.map(({ label }) => label).join(' and ');
+    last = { answer, outline: printPage(stage), signs: readSigns(stage) };
+  };
+  return () => last;
+}
