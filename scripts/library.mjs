@@ -10,7 +10,7 @@ import { rollup } from 'rollup';
 /** The parts that are read when they are first used, and the sources each is made of. */
 const late = {
   wording:
-    /^(?:(?:stage|page|network|seam|states)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print|origin)|seam\/exports|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|perceived)|stage\/(?:thrown|outline))\.ts$/,
+    /^(?:(?:stage|page|network|seam|states|arrivals)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print|origin)|seam\/exports|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|perceived)|stage\/(?:thrown|outline))\.ts$/,
   features: /^page\/features\/\w+\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
   looking:
@@ -19,6 +19,7 @@ const late = {
     /^(?:core\/(?:settle-answer|score|observable)|network\/(?:reply|reply-bodies|respond|arrive|routes|route-index|patterns|print-address))\.ts$/,
   graphql: /^network\/(?:graphql|contract)\/\w+\.ts$/,
   wire: /^network\/(?:wire\/\w+|carried)\.ts$/,
+  arrivals: /^arrivals\/(?!errors)[\w-]+\.ts$/,
   states: /^states\/(?!errors|sets)\w+\.ts$/,
   time: /^(?:stage\/(?:time|waiting)|core\/(?:spans|virtual-clock)|page\/globals\/(?:zone|scheduled))\.ts$/,
   settings: /^(?:page\/settings\/(?:settings|language)|stage\/(?:page|accessible))\.ts$/,
@@ -28,7 +29,7 @@ const late = {
 /** What is read at once, beside the entries themselves. */
 const early = {
   seams: /^seam\/(?:open|open-standard|link|view)\.ts$/,
-  core: /^(?:core|page|network|stage|seam|states)\/.*\.ts$/,
+  core: /^(?:core|page|network|stage|seam|states|arrivals)\/.*\.ts$/,
 };
 const groups = Object.entries({ ...late, ...early });
 const entryFile = /^(?:index|\w+\/index|jest\/\w+)\.ts$/;

@@ -46,8 +46,10 @@ await writeFile(
 );
 
 const words = [
+  'cases',
   'channel',
   'css',
+  'everyArrival',
   'fail',
   'fromJsonSchema',
   'fromOpenApi',
@@ -68,18 +70,19 @@ const words = [
   'takeDown',
   'testId',
   'text',
+  'verifyStates',
 ];
 const start = (framework, used, lines) => `/* Made by npm run docs from the examples of the doc comments. */
-import 'simulacra/jest';
+import { testStates } from 'simulacra/jest';
 import { ${words.join(', ')} } from 'simulacra';
 import type { RoutesOf } from 'simulacra';
-import { isolate, isolateWith, stub } from 'simulacra/${framework}';
+import { isolate, isolateWith, states, stub } from 'simulacra/${framework}';
 ${lines.join('\n')}
 import { hives as all, type Hive } from '../../examples/shared/hive';
 
 const hives = all as [Hive, Hive, Hive];
 export type { RoutesOf };
-void [${[...words, 'isolateWith', 'stub', ...used].join(', ')}];
+void [${[...words, 'isolateWith', 'states', 'stub', 'testStates', ...used].join(', ')}];
 `;
 const files = {
   'examples.test.tsx': {

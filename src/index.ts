@@ -1,9 +1,12 @@
+import type { ArrivalOptions, Arrivals } from './arrivals/every-arrival';
+import { calledFrom } from './core/errors/called-from';
 import { SimulacraError as AnyFailure } from './core/errors/error';
 import { openBench, type Bench, type OpenOptions } from './stage/open';
 import type { CodedFailure } from './registry';
 import type { States } from './states/declare';
 import type { StatesReport } from './states/verification';
 
+export type { ArrivalOptions, Arrivals } from './arrivals/every-arrival';
 export { fail, inTurn, later } from './core/answers';
 export type { Failure, InTurn, Later, Problem } from './core/answers';
 export { channel } from './core/channel';
@@ -90,4 +93,31 @@ export function open(options: OpenOptions = {}): Promise<Bench> {
 export async function verifyStates(given: States): Promise<StatesReport> {
   // Read only by those who ask.
   return (await import('./states/verification')).verifyStates(given);
+}
+
+/**
+ * Runs a scenario once for every order in which the answers that wait at the same time can arrive (those of
+ * routes, spies, stand-ins and swapped modules, and the openings of sockets), each time with new subjects. It holds
+ * in all orders, or the failure names the order in words, what happened in it, and a code that runs it alone.
+ *
+ * @param scenario a test as it would be written without: `isolate`, steps, checks
+ * @throws SIM-ARRIVAL, SIM-ARRIVAL-DIFFERS, SIM-ARRIVAL-ENDLESS, SIM-ARRIVAL-LIMIT, SIM-ARRIVAL-UP,
+ * SIM-ARRIVAL-GIVEN; and what the scenario throws in the order in which everything is asked for
+ * @example
+ * const { tried, complete } = await everyArrival(async () => {
+ *   const board = await isolate(HiveBoard, {
+ *     props: { yard: 'north' },
+ *     time: 'virtual',
+ *     network: { 'GET /api/hives?q=bo': [hives[1]!], 'GET /api/hives': hives },
+ *   });
+ *   await board.type(label('Find a hive'), 'bo');
+ *   await board.time.advance('200ms');
+ *   expect(board).toShow(role('article'), { times: 1 });
+ * }, { acrossSteps: true });
+ * expect([tried, complete]).toEqual([4, true]);
+ */
+export async function everyArrival(scenario: () => unknown, options: ArrivalOptions = {}): Promise<Arrivals> {
+  const calledAt = calledFrom('everyArrival', everyArrival);
+  const { tryArrivals } = await import('./arrivals/every-arrival');
+  return tryArrivals(scenario, options, calledAt);
 }

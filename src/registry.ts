@@ -1,5 +1,6 @@
 import type { SimulacraError as AnyFailure } from './core/errors/error';
 import { registry as ofAngular } from './angular/errors';
+import { registry as ofArrivals } from './arrivals/errors';
 import { registry as ofCore } from './core/errors';
 import { registry as ofHar } from './har/errors';
 import { registry as ofNetwork } from './network/errors';
@@ -16,6 +17,7 @@ export const registry = {
   ...ofStage,
   ...ofStates,
   ...ofCore,
+  ...ofArrivals,
   ...ofNetwork,
   ...ofHar,
   ...ofPage,

@@ -23,7 +23,8 @@ const allowed: Record<string, string[]> = {
   page: ['core'],
   seam: ['core'],
   stage: ['core', 'network', 'page', 'seam'],
-  states: ['core', 'page', 'seam', 'stage'],
+  arrivals: ['core'],
+  states: ['arrivals', 'core', 'page', 'seam', 'stage'],
   react: ['core', 'page', 'seam', 'stage', 'states'],
   vue: ['core', 'page', 'seam', 'stage', 'states'],
   angular: ['core', 'page', 'seam', 'stage', 'states'],
@@ -32,8 +33,8 @@ const allowed: Record<string, string[]> = {
   har: ['core', 'network', 'stage'],
   serve: ['core', 'har', 'network', 'stage'],
   cli: ['core', 'har', 'network', 'serve', 'stage'],
-  registry: ['core', 'har', 'network', 'page', 'seam', 'serve', 'stage', 'states', 'react', 'vue', 'angular'],
-  index: ['registry', 'core', 'network', 'page', 'seam', 'stage', 'states'],
+  registry: ['arrivals', 'core', 'har', 'network', 'page', 'seam', 'serve', 'stage', 'states', 'react', 'vue', 'angular'],
+  index: ['arrivals', 'registry', 'core', 'network', 'page', 'seam', 'stage', 'states'],
 };
 
 const imports = (path: string) =>

@@ -1,10 +1,12 @@
 import { markOf } from './mark';
+import { directed, directing } from './director';
 import { refuse } from './errors';
 import { calledFrom } from './errors/called-from';
 import { Memory } from './memory';
 import type { Environment } from './environment';
 import { parsed } from './parsed';
 import { restOfAll } from './rest-of-all';
+import { allUp } from './shared';
 
 /** What goes with a message of a stream of events. @see https://html.spec.whatwg.org/#event-stream-interpretation */
 export interface EventFields {
@@ -141,10 +143,16 @@ export function channel<Sent = unknown, Received = unknown>(): Channel<Sent, Rec
   const all = () => memory.live().flatMap((state) => state.all);
   const open = () => all().filter(({ isOpen }) => isOpen);
   const each = async (asked: string, calledAt: Error, work: (connection: Linked) => void) => {
-    const connections = open();
-    if (connections.length === 0) refuse('SIM-CHANNEL-CLOSED', { asked, opened: all().length }, { calledAt });
-    for (const connection of connections) work(connection);
-    await restOfAll();
+    await directed(asked, async () => {
+      // Where orders of arrival are tried, a connection that opens later has to open first.
+      for (const one of directing.current ? allUp() : [])
+        await directing.current?.until(one, () => open().length > 0);
+      const connections = open();
+      if (connections.length === 0)
+        refuse('SIM-CHANNEL-CLOSED', { asked, opened: all().length }, { calledAt });
+      for (const connection of connections) work(connection);
+      await restOfAll();
+    });
   };
   const made: Channel<Sent, Received> = {
     simulacra: 'channel',

@@ -63,6 +63,7 @@ export class Environment {
     public name: string,
   ) {
     shared.environments.add(this);
+    this.gate.unattended = (director) => director.next(this);
   }
 
   /** The component of this subject whose code runs now; undefined for none, or where that is not known. */

@@ -1,3 +1,4 @@
+import { directing, type Director } from './director';
 import { nextTurn } from './host';
 
 /** An answer that is ready and waits to be let through. */
@@ -32,11 +33,20 @@ export class Gate {
     return this.#waiting.length === 0;
   }
 
-  /** Waits until it is let through; after the environment was taken down, for ever. */
-  pass(label: string): Promise<void> {
+  /**
+   * Waits until it is let through; after the environment was taken down, for ever.
+   *
+   * @param signal where orders of arrival are tried, an answer that nobody wants any more is no part of them
+   */
+  pass(label: string, signal?: AbortSignal): Promise<void> {
     return new Promise((resolve) => {
       if (this.#closed) return;
-      this.#waiting.push({ id: `${++this.#count}`, label, go: resolve });
+      const one = { id: `${++this.#count}`, label, go: resolve };
+      this.#waiting.push(one);
+      if (signal && directing.current)
+        signal.addEventListener('abort', () => {
+          this.#waiting = this.#waiting.filter((other) => other !== one);
+        });
       if (this.#waiting.length === 1) void this.#openUnattended();
     });
   }
@@ -62,7 +72,15 @@ export class Gate {
   async #openUnattended(): Promise<void> {
     await nextTurn();
     await nextTurn();
-    if (this.stepsRunning === 0) this.open();
-    else if (!this.isEmpty) void this.#openUnattended();
+    if (this.stepsRunning === 0) {
+      const { current } = directing;
+      if (!current) return this.open();
+      const id = this.unattended?.(current);
+      if (id !== undefined) this.open([id]);
+    }
+    if (!this.isEmpty) void this.#openUnattended();
   }
+
+  /** Asks a director what arrives while the test does something else; put here by the environment. */
+  unattended: ((director: Director) => string | undefined) | undefined;
 }

@@ -1,6 +1,7 @@
 import type { Failure } from './answers';
 import { fail } from './answers';
 import type { Environment } from './environment';
+import { directed } from './director';
 import { refuse } from './errors';
 import { calledFrom } from './errors/called-from';
 import { Memory } from './memory';
@@ -73,7 +74,9 @@ export function hold<T = unknown>(): Held<T> {
   const memory = new Memory<State>((outside) => ({ waiting: new Set(), given: outside?.given }));
   let asked = { test: shared.test, times: 0 };
   const timesAsked = () => (asked.test === shared.test ? asked.times : 0);
-  const give = async (by: string, value: unknown, calledAt: Error) => {
+  const give = (by: string, value: unknown, calledAt: Error) =>
+    directed(`${by} of a held answer`, () => giveNow(by, value, calledAt));
+  const giveNow = async (by: string, value: unknown, calledAt: Error) => {
     const states = memory.live();
     const open = states.filter(({ given }) => !given);
     if (open.length === 0)

@@ -18,6 +18,8 @@ export interface Asker {
   readonly label: string;
   /** The component that asked, where that is known. */
   readonly from?: string | undefined;
+  /** Tells that nobody wants the answer any more. */
+  readonly signal?: AbortSignal | undefined;
   /** Told how much of the request's body was sent, as a part of 1. */
   readonly onUpload?: ((part: number) => void) | undefined;
   /** Calls an answer that is a function. */
@@ -77,7 +79,8 @@ async function promised(
   }
 }
 
-const passGate = ({ environment, label }: Asker) => environment?.gate.pass(label) ?? nextTurn();
+const passGate = ({ environment, label, signal }: Asker) =>
+  environment?.gate.pass(label, signal) ?? nextTurn();
 
 async function passTime(delay: number, { environment, label }: Asker): Promise<void> {
   // A virtual clock keeps a list of its own.

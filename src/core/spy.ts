@@ -1,3 +1,5 @@
+import { directing } from './director';
+import { isPromise } from './is-promise';
 import { isArranged, takeTurn, type Arranged, type Failure, type InTurn, type Later } from './answers';
 import type { Held } from './hold';
 import type { Stream } from './stream';
@@ -58,6 +60,7 @@ export type Spy<F extends AnyFunction = AnyFunction> = F & {
 export function spy<F extends AnyFunction = AnyFunction>(answer?: AnswerOf<F>, name = 'spy'): Spy<F> {
   const calls: Parameters<F>[] = [];
   const double = function (this: unknown, ...args: Parameters<F>): unknown {
+    directing.current?.called(calls);
     calls.push(args);
     const environment = ownerOfCall();
     // Print now, because the arguments may change later.
@@ -89,9 +92,18 @@ const giveAnswer = (answer: unknown, call: Call): unknown =>
 // `inTurn` may hold a plain value for a synchronous function, so it is resolved here, and only asynchronous
 // answers become a promise.
 function giveResult(result: unknown, call: Call): unknown {
+  if (directing.current && isPromise(result)) return passing(result, call);
   if (!isArranged(result)) return result;
   if (result.simulacra === 'inTurn') return giveAnswer(takeTurn(result, call.environment), call);
   return promiseOf(result, call);
+}
+
+// Where orders of arrival are tried, what a promise comes to is an answer like any other.
+async function passing(result: PromiseLike<unknown>, { environment, name }: Call): Promise<unknown> {
+  const [settled] = await Promise.allSettled([result]);
+  await environment?.gate.pass(`${name}()`);
+  if (settled.status === 'rejected') throw settled.reason;
+  return settled.value;
 }
 
 async function promiseOf(answer: Arranged, { environment, name, ask }: Call) {

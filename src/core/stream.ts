@@ -2,6 +2,7 @@ import { fail } from './answers';
 import { noteMade } from './left';
 import { Memory } from './memory';
 import { ownerOfCall } from './ownership';
+import { directed } from './director';
 import { restOfAll } from './rest-of-all';
 import { readScore } from './score';
 import { errorOf } from './settle-answer';
@@ -91,13 +92,14 @@ export function stream<T>(): Stream<T> {
     }
     if (thrown.length > 0) throw thrown[0];
   };
-  const tell = async (word: Word<T>, isLast: boolean) => {
-    try {
-      tellNow(word, isLast);
-    } finally {
-      await restOfAll();
-    }
-  };
+  const tell = (word: Word<T>, isLast: boolean) =>
+    directed('a value of a stream', async () => {
+      try {
+        tellNow(word, isLast);
+      } finally {
+        await restOfAll();
+      }
+    });
   const failing = (reason: unknown): Word<T> => {
     const error = errorOf(fail(reason));
     return (listener) => listener.error?.(error);

@@ -10,6 +10,9 @@ import { brokenConnection } from './nobody';
 import { makeFailedResponse, makeResponse } from './reply';
 import { wordRouteThrew } from './thrown';
 
+/** What else is known of a request whose answer is settled. */
+type Settling = { readonly answer?: unknown; readonly signal?: AbortSignal } & Pick<Sent, 'onUpload'>;
+
 /** What an answer that is a function is called with. */
 type Call = (answer: (...args: never[]) => unknown) => unknown;
 
@@ -22,10 +25,10 @@ export async function settleRoute(
   environment: Environment,
   { what, asked, found }: Begun,
   call: Call,
-  { answer = found!.route.answer, onUpload }: { answer?: unknown } & Pick<Sent, 'onUpload'> = {},
+  { answer = found!.route.answer, onUpload, signal }: Settling = {},
 ): Promise<Settled> {
   try {
-    return await settleAnswer(answer, { environment, label: what, from: asked.from, onUpload, call });
+    return await settleAnswer(answer, { environment, label: what, from: asked.from, onUpload, signal, call });
   } catch (error) {
     throw await breakRoute(environment, { what, found }, error);
   }
@@ -69,6 +72,7 @@ export async function respond(
     settled = await settleRoute(environment, begun, call, {
       answer: fitting ? fitting.answer : contract,
       onUpload,
+      signal: request.signal,
     });
     if (settled.outcome === 'failure')
       return makeFailedResponse(settled.failure) ?? brokenConnection(settled.failure.reason);

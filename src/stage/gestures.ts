@@ -1,3 +1,4 @@
+import { directing } from '../core/director';
 import type { HappeningKind } from '../core/chronicle';
 import { pause } from '../core/host';
 import { runAs } from '../core/ownership';
@@ -10,7 +11,9 @@ import type { Distance } from '../page/gestures/drag';
 import { refuseDistance, refuseFiles, refuseHow, refuseWhere } from '../page/gestures/how';
 import type { ClickHow } from '../page/gestures/click';
 import { hearLater } from '../page/gestures/hearing';
+import { isLocator } from '../page/locators';
 import { looking } from '../page/looking';
+import { locate } from '../page/query';
 import { lookForOne, printAsked } from './look';
 import type { Stage } from './stage';
 import type { Target } from './subject';
@@ -70,7 +73,10 @@ export class Gestures {
     const { verb, kind, isTyping, ...need }: Kind = kinds[method];
     const asked = () => printAsked(stage, method, target);
     stage.refuseGone(asked, calledAt);
-    await stage.atRest();
+    await stage.restBefore();
+    // Where orders of arrival are tried, what is not there yet has to come first.
+    const isThere = () => !isLocator(target) || locate(target, stage.view()).length > 0;
+    await directing.current?.until(stage.environment, isThere);
     const { element, name } = looking(document, () => {
       const found = lookForOne(stage, target, asked, calledAt);
       const around = stage.background(calledAt);

@@ -1,4 +1,5 @@
 import type { ChronicleLog } from '../core/chronicle';
+import { directing } from '../core/director';
 import type { Environment } from '../core/environment';
 import { joinComplaints, tellCauses } from '../core/errors';
 import { isExplained } from '../core/errors/called-from';
@@ -112,6 +113,11 @@ export class Ground implements Resting {
     }
   }
 
+  /** Brings the page to rest before something is done to the subject. */
+  async restBefore(): Promise<void> {
+    if (!directing.current?.restsBefore) await this.atRest();
+  }
+
   /** Runs work that moves the clock. */
   async moving(work: () => Promise<void>): Promise<void> {
     this.gesture = 'moved the clock';
@@ -129,7 +135,8 @@ export class Ground implements Resting {
   get isBusy(): boolean {
     const { gate, work } = this.environment;
     const isPending = this.container !== undefined && this.adapter.isPending?.(this.container) === true;
-    return isPending || !gate.isEmpty || work.isActive || pageTime.clock?.isDue === true;
+    const isArriving = !gate.isEmpty && !directing.current;
+    return isPending || isArriving || work.isActive || pageTime.clock?.isDue === true;
   }
 
   /** Resolves at rest. @throws what was thrown meanwhile, all of it, once */

@@ -1,4 +1,5 @@
 import { Environment } from '../core/environment';
+import { directed } from '../core/director';
 import { calledFrom } from '../core/errors/called-from';
 import { isSlip, nearest } from '../core/near';
 import type { Occasion } from '../core/sandbox';
@@ -52,7 +53,12 @@ export function isolateOn(
   const environment = new Environment(adapter.nameOf(given) ?? 'the subject');
   const call = { environment, adapter, given, options, calledAt };
   const work = state?.after.length ? () => setUpAs(state, call) : () => setUp(call);
-  return makeStep('isolate', calledAt, putUp(environment, calledAt, work));
+  const name = `isolate(${environment.name})`;
+  return makeStep(
+    'isolate',
+    calledAt,
+    directed(name, () => putUp(environment, calledAt, work)),
+  );
 }
 
 /** Goes on to a declared state. */

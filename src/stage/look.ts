@@ -1,3 +1,4 @@
+import { directing } from '../core/director';
 import { type SimulacraError } from '../core/errors/error';
 import { print } from '../core/print';
 import { fitting } from './declared';
@@ -22,6 +23,7 @@ type Asked = () => string;
 export function lookFor(stage: Stage, locator: Locator, asked: Asked, calledAt: Error): HTMLElement[] {
   refuseNoLocator(locator);
   stage.refuseGone(asked, calledAt);
+  directing.current?.look();
   return locate(locator, stage.view()) as HTMLElement[];
 }
 

@@ -1,5 +1,6 @@
 import { refuseUnused } from '../network/asked';
 import { calledFrom } from '../core/errors/called-from';
+import { directing } from '../core/director';
 import { refuseProps } from './declared';
 import { refuse } from './errors';
 import { isProbed } from '../core/probed';
@@ -30,6 +31,9 @@ import { makeVerdicts, type Verdicts } from './verdicts';
 export const makeSubject = (stage: Stage, component: unknown, options: ReadOptions): Subject =>
   new View(stage, component, options) as unknown as Subject;
 
+/** The steps that wait for what is under way. */
+const waits = new Set<keyof Subject>(['appears', 'vanishes', 'eventually', 'atRest']);
+
 // Methods are fields, so that a test may destructure them: `const { find } = board`.
 class View implements Omit<Subject, 'part' | 'given'> {
   readonly #stage: Stage;
@@ -40,19 +44,26 @@ class View implements Omit<Subject, 'part' | 'given'> {
   #time: Time | undefined;
   #page: SubjectPage | undefined;
   readonly name: string;
-  readonly chronicle: Subject['chronicle'];
-  readonly requests: Subject['requests'];
 
   constructor(stage: Stage, component: unknown, options: ReadOptions) {
     this.#stage = stage;
     this.#component = component;
     this.#options = options;
     this.name = stage.setting.name;
-    this.chronicle = stage.chronicle;
-    this.requests = stage.network.requests;
+  }
+
+  get chronicle(): Subject['chronicle'] {
+    directing.current?.look();
+    return this.#stage.chronicle;
+  }
+
+  get requests(): Subject['requests'] {
+    directing.current?.look();
+    return this.#stage.network.requests;
   }
 
   get container(): HTMLElement {
+    directing.current?.look();
     this.#stage.environment.hasShownContainer = true;
     return this.#stage.container;
   }
@@ -71,12 +82,17 @@ class View implements Omit<Subject, 'part' | 'given'> {
   }
 
   // Wraps a gesture as a step that must be awaited, and adds the likely causes to its failure.
-  #step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>): Step<T> {
+  #step<T>(method: keyof Subject, work: (calledAt: Error) => Promise<T>, target?: Target): Step<T> {
     const calledAt = this.#here(method);
     return makeStep(
       method,
       calledAt,
-      explained(this.#stage, calledAt, () => work(calledAt)),
+      explained(this.#stage, calledAt, () => {
+        const { current } = directing;
+        if (!current) return work(calledAt);
+        const words = target ? printAsked(this.#stage, method, target) : method;
+        return current.step(words, () => work(calledAt), waits.has(method));
+      }),
     );
   }
 
@@ -108,30 +124,30 @@ class View implements Omit<Subject, 'part' | 'given'> {
   readonly eventually = <T>(check: () => T | Promise<T>, patience: Patience = {}) =>
     this.#wait('eventually', patience, (wait) => waitForCheck(wait, check));
   readonly click = (target: Target, how: ClickHow = {}) =>
-    this.#step('click', (at) => this.#act.click(target, how, at));
-  readonly hover = (target: Target) => this.#step('hover', (at) => this.#act.hover(target, at));
+    this.#step('click', (at) => this.#act.click(target, how, at), target);
+  readonly hover = (target: Target) => this.#step('hover', (at) => this.#act.hover(target, at), target);
   readonly leave = () => this.#step('leave', (at) => this.#act.leave(at));
   readonly type = (target: Target, text: string, where: TypeWhere = {}) =>
-    this.#step('type', (at) => this.#act.type(target, text, where, at));
+    this.#step('type', (at) => this.#act.type(target, text, where, at), target);
   readonly compose = (target: Target, ...steps: string[]) =>
-    this.#step('compose', (at) => this.#act.compose(target, steps, at));
-  readonly clear = (target: Target) => this.#step('clear', (at) => this.#act.clear(target, at));
+    this.#step('compose', (at) => this.#act.compose(target, steps, at), target);
+  readonly clear = (target: Target) => this.#step('clear', (at) => this.#act.clear(target, at), target);
   readonly choose = (target: Target, ...wanted: (string | File)[]) =>
-    this.#step('choose', (at) => this.#act.choose(target, wanted, at));
+    this.#step('choose', (at) => this.#act.choose(target, wanted, at), target);
   readonly drop = (target: Target, ...files: File[]) =>
-    this.#step('drop', (at) => this.#act.drop(target, files, at));
+    this.#step('drop', (at) => this.#act.drop(target, files, at), target);
   readonly drag = (from: Target, to: Target | Distance) =>
-    this.#step('drag', (at) => this.#act.drag(from, to, at));
+    this.#step('drag', (at) => this.#act.drag(from, to, at), from);
   readonly scroll = (target: Target, by: Distance) =>
-    this.#step('scroll', (at) => this.#act.scroll(target, by, at));
+    this.#step('scroll', (at) => this.#act.scroll(target, by, at), target);
   readonly mark = (target: Target, text?: string) =>
-    this.#step('mark', (at) => this.#act.mark(target, text, at));
-  readonly copy = (target: Target) => this.#step('copy', (at) => this.#act.copy(target, at));
-  readonly cut = (target: Target) => this.#step('cut', (at) => this.#act.cut(target, at));
+    this.#step('mark', (at) => this.#act.mark(target, text, at), target);
+  readonly copy = (target: Target) => this.#step('copy', (at) => this.#act.copy(target, at), target);
+  readonly cut = (target: Target) => this.#step('cut', (at) => this.#act.cut(target, at), target);
   readonly paste = (target: Target, what?: Pasted) =>
-    this.#step('paste', (at) => this.#act.paste(target, what, at));
+    this.#step('paste', (at) => this.#act.paste(target, what, at), target);
   readonly press = (keys: string, target?: Target) =>
-    this.#step('press', (at) => this.#act.press(keys, target, at));
+    this.#step('press', (at) => this.#act.press(keys, target, at), target);
   readonly update = (props: object) =>
     this.#step('update', async (calledAt) => {
       const stage = this.#stage;
@@ -141,9 +157,14 @@ class View implements Omit<Subject, 'part' | 'given'> {
       stage.chronicle.add('updated', name, { detail: Object.keys(props).join(', '), trigger: true });
       await stage.act('updated the props', () => adapter.settle(() => stage.mounted?.update(props)));
     });
-  readonly part = (component: unknown) => makePart(this.#stage, component, this.#here('part'));
-  readonly given = (token: unknown) =>
-    readGiven(this.#stage, this.#options, token, () => this.#here('given'));
+  readonly part = (component: unknown) => {
+    directing.current?.look();
+    return makePart(this.#stage, component, this.#here('part'));
+  };
+  readonly given = (token: unknown) => {
+    directing.current?.look();
+    return readGiven(this.#stage, this.#options, token, () => this.#here('given'));
+  };
 
   get time(): Time {
     return (this.#time ??= makeTime(this.#stage));
@@ -154,6 +175,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
   }
 
   get outputs(): Subject['outputs'] {
+    directing.current?.look();
     const { get } = Object.getOwnPropertyDescriptor(View.prototype, 'outputs')!;
     return readOutputs(this.#stage, calledFrom('outputs', get!));
   }
@@ -163,6 +185,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
     refuseUnused(this.#stage.network, this.#here('everyRouteAsked'), counts);
   readonly outline = ({ depth = Infinity }: { readonly depth?: number } = {}) => {
     this.#stage.refuseGone('outline()', this.#here('outline'));
+    directing.current?.look();
     const { mounted, container } = this.#stage;
     return mounted ? looking(container.ownerDocument, () => printOutline(mounted.tree(), depth)) : '';
   };

@@ -1,5 +1,6 @@
 import type { Chronicle } from '../core/chronicle';
 import { Environment } from '../core/environment';
+import { directed } from '../core/director';
 import { calledFrom } from '../core/errors/called-from';
 import { runAs } from '../core/ownership';
 import { makeStep } from '../core/step';
@@ -103,7 +104,9 @@ function makeBench(ground: Ground): Bench {
   ): Promise<T> => {
     const calledAt = calledFrom(method, bench[method] as (...args: never[]) => unknown);
     const made: { step?: Promise<T> & { readonly isAwaited?: boolean } } = {};
-    const done = explained(ground, calledAt, () => work(calledAt, () => made.step?.isAwaited === true));
+    const done = explained(ground, calledAt, () =>
+      directed(method, () => work(calledAt, () => made.step?.isAwaited === true)),
+    );
     return (made.step = makeStep(method, calledAt, done));
   };
   let time: Time | undefined;

@@ -1,3 +1,4 @@
+import { directing } from '../core/director';
 import type { Environment } from '../core/environment';
 import { nextTurn, pause, readClock } from '../core/host';
 import type { OpenItem } from '../core/open-work';
@@ -59,10 +60,16 @@ export async function comeToRest(resting: Resting): Promise<void> {
         adapter.isPending?.(container) === true &&
         now - lastChange < frameworkPatience;
       const open = [...(work.isActive ? work.active : []), ...work.timersDue(begin)];
-      const isBusy = isPending || !gate.isEmpty || open.length > 0 || pageTime.clock?.isDue === true;
+      const isArriving = !gate.isEmpty && !directing.current;
+      const isBusy = isPending || isArriving || open.length > 0 || pageTime.clock?.isDue === true;
       if (isBusy && now - lastChange > patience) refuseNever(resting, turn, wordOpen(open));
       quiet = happened || isBusy ? 0 : quiet + 1;
-      if (quiet >= needed) return;
+      if (quiet >= needed) {
+        const id = directing.current?.next(environment);
+        if (id === undefined) return;
+        gate.open([id]);
+        quiet = 0;
+      }
       refuseClosing(environment);
     }
   } finally {
@@ -79,7 +86,7 @@ export const activityOf = ({ environment: { gate, work }, renders }: Resting): n
   work.changes + gate.passed + renders + (pageTime.clock?.ran ?? 0);
 
 async function takeTurn({ gate }: Environment): Promise<void> {
-  gate.open();
+  if (!directing.current) gate.open();
   // What is due on a virtual clock counts as part of the turn. One at a time, as a page runs its timers.
   if (pageTime.clock?.isDue) pageTime.clock.runNext();
   await nextTurn();

@@ -1,4 +1,5 @@
 import { calledFrom } from '../core/errors/called-from';
+import { directed } from '../core/director';
 import { nearest } from '../core/near';
 import { placeIn } from '../core/origin';
 import { print } from '../core/print';
@@ -158,7 +159,7 @@ export function makeTime(stage: Ground): Time {
       const { clock } = pageTime;
       if (!clock)
         return refuse('SIM-TIME-REAL', { subject: stage.setting.name, asked: `${asked}()` }, { calledAt });
-      return inLine(clock, () => work(clock, calledAt));
+      return inLine(clock, () => directed(asked, () => work(clock, calledAt)));
     });
     return makeStep(asked, calledAt, moved);
   };
@@ -200,7 +201,7 @@ function inLine(clock: VirtualClock, work: () => Promise<void>): Promise<void> {
 /** Moves the clock, runs what is due on the way, and comes to rest after each. */
 export async function moveTo(stage: Ground, clock: VirtualClock, to: number): Promise<void> {
   await stage.moving(async () => {
-    await stage.atRest();
+    await stage.restBefore();
     stage.chronicle.add('moved', 'the clock', { detail: printSpan(to - clock.now()), trigger: true });
     for (let { next } = clock; next && next.at <= to; { next } = clock) await runNext(stage, clock);
     clock.moveTo(to);
@@ -223,7 +224,7 @@ const most = 1000;
 async function runOut(stage: Ground, clock: VirtualClock, calledAt: Error): Promise<void> {
   const counts = new Map<string, number>();
   await stage.moving(async () => {
-    await stage.atRest();
+    await stage.restBefore();
     stage.chronicle.add('moved', 'the clock', { detail: 'until nothing is due', trigger: true });
     for (let { next } = clock; next; { next } = clock) {
       const who = printScheduled(next);

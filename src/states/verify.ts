@@ -1,4 +1,4 @@
-import { joinComplaints, withoutHistory } from '../core/errors';
+import { asPart, joinComplaints } from '../core/errors';
 import type { Environment } from '../core/environment';
 import { readClock } from '../core/host';
 import { printLocator } from '../page/locators';
@@ -78,15 +78,8 @@ function wrongIn(checks: readonly Check[], stage: Stage): string[] {
   return checks.flatMap(({ locator, times }) => {
     const isUnwanted = times === 0;
     const { pass, message } = verdicts.shows(locator, isUnwanted ? undefined : times);
-    return pass === isUnwanted ? [asPart(withoutHistory(message()))] : [];
+    return pass === isUnwanted ? [asPart(message())] : [];
   });
-}
-
-/** A message as part of another one: without its code, and without what only a test could do. */
-function asPart(message: string): string {
-  const [head = '', ...rest] = message.split('\n\n');
-  const told = rest.filter((part) => !part.trim().startsWith('If it comes later'));
-  return [head.replace(/^SIM-[\w-]+ {2}/, '').replaceAll('\n', ' '), ...told].join('\n\n');
 }
 
 const printCheck = ({ locator, times }: Check, stage: Stage): string => {

@@ -23,6 +23,7 @@ import { handled } from './gestures';
 import { guarded } from './guards';
 import { housed } from './page';
 import { declared } from './states';
+import { racing } from './races';
 import { timely } from './time';
 import { trust } from './trust';
 
@@ -433,6 +434,7 @@ export function conform(kit: Kit): void {
     timely(kit);
     guarded(kit);
     declared(kit);
+    racing(kit);
     accessible(kit);
     wire(kit);
     handled(kit);

@@ -28,6 +28,14 @@ const history = '\n\n  What happened before:';
 /** A message without what happened before. */
 export const withoutHistory = (message: string): string => message.split(history)[0]!;
 
+/** A message as part of another one: without its code, what happened before, and what only the step itself could do. */
+export function asPart(message: string): string {
+  // eslint-disable-next-line no-control-regex -- a runner's colours
+  const [head = '', ...rest] = withoutHistory(message.replace(/\u001b\[\d+m/g, '')).split('\n\n');
+  const told = rest.filter((part) => !part.trim().startsWith('If it comes later'));
+  return [head.replace(/^SIM-[\w-]+ {2}/, '').replaceAll('\n', ' '), ...told].join('\n\n');
+}
+
 function rewrite(error: Error, message: string): void {
   error.message = message;
   error.stack = [`${error.name}: ${message}`, ...framesOf(error)].join('\n');
