@@ -1,3 +1,4 @@
+import { tryArrivals } from '../arrivals/every-arrival';
 import { asPart, joinComplaints } from '../core/errors';
 import type { Environment } from '../core/environment';
 import { readClock } from '../core/host';
@@ -45,7 +46,18 @@ export async function verifyState(set: StateSet, state: StateData, at: Error): P
   }
   await subject.takeDown().catch((complaint: unknown) => failures.push(complaint));
   if (failures.length > 0) throw joinComplaints(failures);
+  if (state.everyArrival) await tryArrivals(() => comeAbout(set, state, at), { acrossSteps: true }, at);
   return { ...seen!, milliseconds };
+}
+
+/** Brings a state about, in whatever order its answers arrive. @throws SIM-STATE-WRONG */
+async function comeAbout(set: StateSet, state: StateData, calledAt: Error): Promise<void> {
+  let up: Stage | undefined;
+  await isolateOn(set.adapter, state, { onStage: (stage) => (up = stage) }, calledAt);
+  const wrong = wrongIn(state.checks, up!);
+  if (wrong.length === 0) return;
+  const fields = { component: set.component, state: state.name, wrong };
+  throw explain('SIM-STATE-WRONG', fields, { calledAt, chronicle: up!.chronicle });
 }
 
 interface Up {

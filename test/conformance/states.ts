@@ -131,6 +131,53 @@ export function declared(kit: Kit): void {
       expect(codes(await verifyStates(board))).toEqual([]);
     });
 
+    it('come about in every order of arrival, where that is asked for', async () => {
+      const { Live } = kit.components;
+      const search = (isMended: boolean) => {
+        const play = () => {
+          let last = '';
+          const words = ['a', 'an'];
+          return {
+            press: (show: (text: string) => void) => {
+              const q = (last = words.shift()!);
+              const take = (found: string) => (!isMended || last === q) && show(found);
+              void fetch(`/api/hives?q=${q}`).then(async (response) =>
+                take((await response.json()) as string),
+              );
+            },
+          };
+        };
+        // Each run has a play of its own.
+        let now = play();
+        const press = (subject: Any) => subject.click(role('button', 'Go'));
+        return states(
+          Live,
+          {
+            props: {
+              play: { start: () => (now = play()) && undefined, press: (show: Any) => now.press(show) },
+            },
+          },
+          {
+            found: {
+              network: { 'GET /api/hives?q=a': 'Borage', 'GET /api/hives?q=an': 'Anemone' },
+              after: async (subject: Any) => {
+                await press(subject);
+                await press(subject);
+              },
+              shows: [role('status', 'Anemone')],
+              everyArrival: true,
+            },
+          },
+        );
+      };
+      const [seeded, mended] = [await verifyStates(search(false)), await verifyStates(search(true))];
+      expect(codes(seeded)).toEqual(['SIM-ARRIVAL']);
+      expect(told(seeded.states[0]!.failure)).toMatch(
+        /q=an arrived before GET \/api\/hives\?q=a: .* does not look as its state "found" says/,
+      );
+      expect(codes(mended)).toEqual([]);
+    });
+
     const { loading, failed, empty, loaded } = four;
     const alone = { loading, failed, empty };
     it.each<[string, Any, string[], RegExp]>([
