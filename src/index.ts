@@ -114,7 +114,7 @@ export async function verifyStates(given: States): Promise<StatesReport> {
  *   await board.time.advance('200ms');
  *   expect(board).toShow(role('article'), { times: 1 });
  * }, { acrossSteps: true });
- * expect([tried, complete]).toEqual([4, true]);
+ * expect([tried, complete]).toEqual([3, true]);
  */
 export async function everyArrival(scenario: () => unknown, options: ArrivalOptions = {}): Promise<Arrivals> {
   const calledAt = calledFrom('everyArrival', everyArrival);
