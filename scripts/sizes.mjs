@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 86.5,
-  'react.js': 116,
-  'vue.js': 117.5,
-  'angular.js': 121,
-  'jest.js': 42,
+  'index.js': 89,
+  'react.js': 119.5,
+  'vue.js': 121,
+  'angular.js': 124.5,
+  'jest.js': 44.5,
   'seam.js': 12,
 };
 

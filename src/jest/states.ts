@@ -1,6 +1,5 @@
 import type { States } from '../states/declare';
 import { readStates } from '../states/sets';
-import { compareLooks } from './looks';
 import { readRunner } from './runner';
 
 /** How declared states are tested. */
@@ -38,7 +37,7 @@ export function testStates(states: States, options: TestStatesOptions = {}): voi
     for (const { name } of set.states)
       it!(name, async () => {
         const { outline } = await (await read()).verify(name);
-        compareLooks(set, name, outline, options.looks);
+        (await import('./looks')).compareLooks(set, name, outline, options.looks);
       });
     if (set.states.length > 1) it!('its states are told apart', async () => (await read()).tellApart());
     it!('all that its states declare is of use', async () => (await read()).useAll());

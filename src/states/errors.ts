@@ -37,7 +37,7 @@ export const registry = {
   }),
   'SIM-STATE-CIRCLE': (f: { component: string; states: readonly string[] }): Report => ({
     head: `States of ${f.component} are built on each other in a circle: ${f.states.map((name) => `"${name}"`).join(' → ')}.`,
-    next: ['One of them has to begin without "from".'],
+    next: ['One of them has to begin by itself: take its "from" out.'],
   }),
   'SIM-STATE-TWICE': (f: { pattern: string; names: readonly string[] }): Report => ({
     head: `Several rows of cases('${f.pattern}', …) get the same name: ${quoted(f.names)}.`,
