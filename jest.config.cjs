@@ -44,6 +44,9 @@ const withSeams = (project) => {
 const [[files, transformer]] = Object.entries(vue.transform);
 const withVue = { ...source, ...vue, transform: { [files]: transformer, ...source.transform } };
 
+// Files that declare states are tests of them.
+const withStates = { setupFilesAfterEnv: ['simulacra/jest-states'] };
+
 module.exports = {
   testTimeout: 60_000,
   projects: [
@@ -91,18 +94,21 @@ module.exports = {
     seams({
       ...source,
       displayName: 'example',
-      testMatch: ['<rootDir>/examples/react-apiary/**/*.test.tsx'],
+      ...withStates,
+      testMatch: ['<rootDir>/examples/react-apiary/**/*.{test,states}.tsx'],
     }),
     seams({
       ...withVue,
       displayName: 'vue-example',
-      testMatch: ['<rootDir>/examples/vue-apiary/**/*.test.ts'],
+      ...withStates,
+      testMatch: ['<rootDir>/examples/vue-apiary/**/*.{test,states}.ts'],
     }),
     seams({
       ...source,
       ...angular,
       displayName: 'angular-example',
-      testMatch: ['<rootDir>/examples/angular-apiary/**/*.test.ts'],
+      ...withStates,
+      testMatch: ['<rootDir>/examples/angular-apiary/**/*.{test,states}.ts'],
     }),
   ],
 };

@@ -164,8 +164,12 @@ export function isolate<C extends Component | Load | AnyState, V extends readonl
   return isolateOn(angularAdapter, component, options as AllOptions, calledFrom('isolate', isolate)) as never;
 }
 
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever tokens
+type AnyOptions<T> = Options<T, any[]>;
+
 /** Options beside those of a declared state, over them. */
-export interface MoreOptions extends Surroundings {
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever tokens
+export interface MoreOptions extends Surroundings<any[]> {
   readonly props?: object;
 }
 
@@ -190,9 +194,9 @@ export interface MoreOptions extends Surroundings {
  */
 export function states<C extends Component | Load, K extends string>(
   component: C,
-  common: Options<InstanceType<Loaded<C, Component>>>,
+  common: AnyOptions<InstanceType<Loaded<C, Component>>>,
   declared: {
-    readonly [name in K]: Options<InstanceType<Loaded<C, Component>>> &
+    readonly [name in K]: AnyOptions<InstanceType<Loaded<C, Component>>> &
       Declared<Subject<InstanceType<Loaded<C, Component>>>, K>;
   },
 ): States<K, Subject<InstanceType<Loaded<C, Component>>>> {

@@ -3,7 +3,7 @@ import { siteIn } from '../core/origin';
 import { declarationOf } from '../states/place';
 import type { StateSet } from '../states/sets';
 import { explain } from '../states/errors';
-import { readRunner } from './runner';
+import type { Runner } from './runner';
 
 /* Accepted looks: the outline of each state, in a text beside the file that declares them. */
 
@@ -35,6 +35,7 @@ export function compareLooks(
   name: string,
   outline: string,
   isWanted: boolean | undefined,
+  expect: NonNullable<Runner['expect']>,
 ): void {
   const { file = component } = siteIn(declaredAt) ?? {};
   const path = `${file.replace(/\.(states|test|spec)?\.?[cm]?[jt]sx?$/, '')}.looks.txt`;
@@ -55,14 +56,17 @@ export function compareLooks(
   const fields = { component, state: name, file: at };
   const calledAt = declarationOf(name, declaredAt);
   if (accepted === undefined) throw explain('SIM-LOOK-NEW', { ...fields, outline }, { calledAt });
-  throw explain('SIM-LOOK-CHANGED', { ...fields, changes: changesOf(accepted, outline) }, { calledAt });
+  throw explain(
+    'SIM-LOOK-CHANGED',
+    { ...fields, changes: changesOf(accepted, outline, expect) },
+    { calledAt },
+  );
 }
 
 /** Both texts, line by line, with what went and what came, as the runner compares them. */
-function changesOf(before: string, after: string): string {
-  const { expect } = readRunner();
+function changesOf(before: string, after: string, expect: NonNullable<Runner['expect']>): string {
   try {
-    expect!(after).toBe(before);
+    expect(after).toBe(before);
     return '';
   } catch (difference) {
     // eslint-disable-next-line no-control-regex -- colours

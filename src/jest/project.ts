@@ -1,3 +1,4 @@
+import './index';
 import { readStates } from '../states/sets';
 import { testStates } from './states';
 

@@ -26,7 +26,7 @@ export interface TestStatesOptions {
  */
 export function testStates(states: States, options: TestStatesOptions = {}): void {
   const set = readStates(states, 'testStates()');
-  const { describe, it } = readRunner();
+  const { describe, it, expect } = readRunner();
   // Read only when a test runs.
   let reading: Promise<import('../states/verification').Verification> | undefined;
   const read = () =>
@@ -37,7 +37,7 @@ export function testStates(states: States, options: TestStatesOptions = {}): voi
     for (const { name } of set.states)
       it!(name, async () => {
         const { outline } = await (await read()).verify(name);
-        (await import('./looks')).compareLooks(set, name, outline, options.looks);
+        (await import('./looks')).compareLooks(set, name, outline, options.looks, expect!);
       });
     if (set.states.length > 1) it!('its states are told apart', async () => (await read()).tellApart());
     it!('all that its states declare is of use', async () => (await read()).useAll());

@@ -76,8 +76,11 @@ export function isolate<C extends Component | Load | AnyState, V extends readonl
 /** The props of a component, or of the one that is loaded. */
 export type Props<C> = React.ComponentProps<Loaded<C, Component>>;
 
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever contexts
+type AnySurroundings = Surroundings<any[]>;
+
 /** Options beside those of a declared state, over them. */
-export interface MoreOptions extends Surroundings {
+export interface MoreOptions extends AnySurroundings {
   readonly props?: object;
 }
 
@@ -102,7 +105,7 @@ export interface MoreOptions extends Surroundings {
  */
 export function states<C extends Component | Load, K extends string, G extends object = object>(
   component: C,
-  common: Surroundings & { readonly props?: G & Partial<Props<C>> },
+  common: AnySurroundings & { readonly props?: G & Partial<Props<C>> },
   declared: { readonly [name in K]: DeclaredState<Props<C>, G, K> },
 ): States<K, Subject<Props<C>>> {
   return declareStates(
@@ -115,7 +118,7 @@ export function states<C extends Component | Load, K extends string, G extends o
 }
 
 /** One state of a component with the props `P`, of which all have `G`. */
-export type DeclaredState<P, G, K extends string> = Surroundings &
+export type DeclaredState<P, G, K extends string> = AnySurroundings &
   Declared<Subject<P>, K> &
   (object extends Lacking<P, G>
     ? { readonly props?: Partial<P> }

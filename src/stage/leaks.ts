@@ -52,7 +52,7 @@ export function refuseLeaks(stage: Ground, policy: Leaks, calledAt: Error): void
   }
   if (own.length === 0) return;
   const fields = { subject: stage.setting.name, left: own };
-  const error = explain('SIM-LEFT-BEHIND', fields, { chronicle: stage.chronicle });
+  const error = explain('SIM-LEFT-BEHIND', fields, { chronicle: stage.chronicle, calledAt });
   if (policy === 'warn') say(stage, error.message);
   else throw error;
 }

@@ -2,6 +2,8 @@ import { explaining, refusing, type Explain, type Refuse } from '../core/errors/
 import type { Report } from '../core/errors/error';
 import { list } from '../core/print';
 
+// A name as a key of an object.
+const keyed = (name: string) => (/^[a-z_$][\w$]*$/i.test(name) ? name : `'${name}'`);
 const quoted = (names: readonly string[]) => list(names.map((name) => `"${name}"`));
 
 /** Failures of declared states. */
@@ -84,13 +86,15 @@ export const registry = {
     there: f.pairs.flatMap(({ state, other, own, others }) => [
       ...(f.pairs.length === 1 ? [] : [`"${other}" has all that "${state}" declares.`]),
       ...(own.length > 0
-        ? [`Only "${state}" has more:   ${state}: { shows: [${own.slice(0, 3).join(', ')}] }`]
+        ? [`Only "${state}" has more:   ${keyed(state)}: { shows: [${own.slice(0, 3).join(', ')}] }`]
         : []),
       ...(others.length > 0
-        ? [`Only "${other}" has it:   ${state}: { lacks: [${others.slice(0, 3).join(', ')}] }`]
+        ? [`Only "${other}" has it:   ${keyed(state)}: { lacks: [${others.slice(0, 3).join(', ')}] }`]
         : []),
       ...(own.length + others.length === 0
-        ? [`Their pages are alike. Where they are meant to be:   ${state}: { looksLike: ['${other}'] }`]
+        ? [
+            `Their pages are alike. Where they are meant to be:   ${keyed(state)}: { looksLike: ['${other}'] }`,
+          ]
         : []),
     ]),
   }),

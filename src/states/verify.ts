@@ -1,7 +1,8 @@
 import { tryArrivals } from '../arrivals/every-arrival';
-import { asPart, joinComplaints } from '../core/errors';
+import { asPart, joinComplaints, locateAt } from '../core/errors';
 import type { Environment } from '../core/environment';
 import { readClock } from '../core/host';
+import { takeDown } from '../core/take-down';
 import { printLocator } from '../page/locators';
 import { isolateOn } from '../stage/isolate';
 import type { ReadOptions } from '../stage/plan';
@@ -35,7 +36,7 @@ export async function verifyState(set: StateSet, state: StateData, at: Error): P
   let up: Up | undefined;
   const onStage = (stage: Stage, read: ReadOptions) =>
     (up = { stage, read, early: watchArrivals(stage, state) });
-  const subject = await isolateOn(set.adapter, state, { onStage }, at);
+  await isolateOn(set.adapter, state, { onStage }, at);
   const milliseconds = readClock() - begun;
   const failures: unknown[] = [];
   let seen: Omit<Verified, 'milliseconds'> | undefined;
@@ -44,8 +45,9 @@ export async function verifyState(set: StateSet, state: StateData, at: Error): P
   } catch (failure) {
     failures.push(failure);
   }
-  await subject.takeDown().catch((complaint: unknown) => failures.push(complaint));
-  if (failures.length > 0) throw joinComplaints(failures);
+  // As at the end of a test, so that nothing that answers remembers it.
+  await takeDown().catch((complaint: unknown) => failures.push(complaint));
+  if (failures.length > 0) throw locateAt(joinComplaints(failures), at);
   if (state.everyArrival) await tryArrivals(() => comeAbout(set, state, at), { acrossSteps: true }, at);
   return { ...seen!, milliseconds };
 }

@@ -121,8 +121,11 @@ export function isolate<C extends Component | Load | AnyState, V extends readonl
   ) as never;
 }
 
+// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever keys
+type AnySurroundings = Surroundings<any[]>;
+
 /** Options beside those of a declared state, over them. */
-export interface MoreOptions extends Surroundings {
+export interface MoreOptions extends AnySurroundings {
   readonly props?: object;
   readonly slots?: object;
 }
@@ -148,7 +151,7 @@ export interface MoreOptions extends Surroundings {
  */
 export function states<C extends Component | Load, K extends string, G extends object = object>(
   component: C,
-  common: Surroundings & {
+  common: AnySurroundings & {
     readonly props?: G & Partial<Given<PropsOf<Loaded<C, Component>>>>;
     readonly slots?: SlotsFor<Loaded<C, Component>>;
   },
@@ -164,7 +167,7 @@ export function states<C extends Component | Load, K extends string, G extends o
 }
 
 /** One state of a component, of which all have the props `G`. */
-export type DeclaredState<C, G, K extends string, P = PropsOf<C>> = Surroundings & {
+export type DeclaredState<C, G, K extends string, P = PropsOf<C>> = AnySurroundings & {
   readonly slots?: SlotsFor<C>;
 } & Declared<Subject<P>, K> &
   (object extends Lacking<P, G>
