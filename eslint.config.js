@@ -42,6 +42,7 @@ export default ts.config(
     files: [
       '**/*.config.{js,ts}',
       'examples/shared/routes.ts',
+      '**/*.states.{ts,tsx}',
       'test/**',
       'bench/**',
       'src/react/stub-component.ts',

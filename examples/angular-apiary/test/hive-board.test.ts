@@ -20,19 +20,6 @@ test('a board that failed offers to try again', async () => {
   expect(board.part(HiveCard).props.map(({ hive }) => hive.name)).toEqual(['Anemone', 'Borage', 'Clover']);
 });
 
-test('a yard without hives says so', async () => {
-  const board = await isolate(HiveBoard, {
-    props: { yard: 'south' },
-    network: { 'GET /api/hives?yard=:yard': [] },
-  });
-  expect(board).toShow(text('No hives in this yard yet'));
-});
-
-test('a broken connection is a failure like any other', async () => {
-  const board = await isolate(HiveBoard, { props, network: { 'GET /api/hives': fail() } });
-  expect(board).toShow(role('button', 'Try again'));
-});
-
 test('hives that are there at once were still announced', async () => {
   const board = await isolate(HiveBoard, { props, network: { 'GET /api/hives': hives } });
   expect(board).toHaveShown(role('status', 'Loading hives'));

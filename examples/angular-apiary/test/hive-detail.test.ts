@@ -1,7 +1,7 @@
 import 'simulacra/jest';
 import { Component, signal } from '@angular/core';
 import { ActivatedRoute, convertToParamMap, provideRouter, RouterOutlet } from '@angular/router';
-import { fail, hold, part, role, spy, standIn, swap } from 'simulacra';
+import { hold, role, spy, standIn, swap } from 'simulacra';
 import { isolate, isolateWith, startAt } from 'simulacra/angular';
 import { BehaviorSubject } from 'rxjs';
 import { hives, type Hive } from '../../shared/hive';
@@ -30,12 +30,6 @@ test('the hive of the address is looked for, and shown with its parts', async ()
   expect(detail).toShow(role('heading', 'Anemone'));
   expect(detail.part(InspectionForm).props).toEqual([{ hiveId: 'h1' }]);
   expect(detail.requests.map(({ url }) => new URL(url).pathname)).toEqual(['/api/hives/h1']);
-});
-
-test('a hive that is not there is not shown', async () => {
-  const detail = await isolateAt(hiveDetail, { network: { 'GET /api/hives/:hiveId': fail(404) } });
-  expect(detail).toShow(role('alert', 'There is no such hive'));
-  expect(detail).not.toShow(part(InspectionForm));
 });
 
 @Component({ selector: 'yard-page', imports: [RouterOutlet], template: '<router-outlet />' })

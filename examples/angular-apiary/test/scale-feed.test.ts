@@ -8,14 +8,6 @@ import { UNITS } from '../src/units';
 const props = { hiveId: 'h1' };
 const scaleFeed = () => import('../src/scale-feed');
 
-test('a scale that has told nothing yet is waited for', async () => {
-  const silent = swap(() => import('../src/scale'), {
-    injectScale: { kilograms: signal(undefined), listenTo: spy() },
-  });
-  const feed = await isolate(scaleFeed, { props, swap: [silent] });
-  expect(feed).toShow(role('status', 'Waiting for the scale'));
-});
-
 test('a weight is shown in the units of the yard', async () => {
   const listenTo = spy<(hiveId: string) => void>();
   const scale = swap(() => import('../src/scale'), { injectScale: { kilograms: signal(31.2), listenTo } });

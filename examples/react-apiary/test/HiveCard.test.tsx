@@ -1,19 +1,10 @@
 import 'simulacra/jest';
-import { role, spy, text } from 'simulacra';
+import { role, spy } from 'simulacra';
 import { isolate } from 'simulacra/react';
 import { hives, type Hive } from '../../shared/hive';
 import { HiveCard } from '../src/HiveCard';
-import { UnitsContext } from '../src/units';
 
 const [anemone, , clover] = hives as [Hive, Hive, Hive];
-
-test.each([
-  ['kilograms', '31.2 kg'],
-  ['pounds', '68.8 lb'],
-] as const)('a card weighs in %s', async (units, weight) => {
-  const card = await isolate(HiveCard, { props: { hive: anemone }, provide: [[UnitsContext, units]] });
-  expect(card).toShow(text(weight));
-});
 
 test('a card tells its parent which hive is opened', async () => {
   const onOpen = spy<(hiveId: string) => void>();

@@ -1,5 +1,5 @@
 import 'simulacra/jest';
-import { fail, hold, part, role, swap } from 'simulacra';
+import { hold, role, swap } from 'simulacra';
 import { isolateWith } from 'simulacra/react';
 import type { ReactNode } from 'react';
 import { MemoryRouter, Route, Routes } from 'react-router';
@@ -31,12 +31,6 @@ test('the hive of the address is looked for, and shown with its parts', async ()
   expect(detail).toShow(role('heading', 'Anemone'));
   expect(detail.part(InspectionForm).props).toEqual([{ hiveId: 'h1' }]);
   expect(detail.requests.map(({ url }) => new URL(url).pathname)).toEqual(['/api/hives/h1']);
-});
-
-test('a hive that is not there is not shown', async () => {
-  const detail = await isolate(hiveDetail, { stub: [], network: { 'GET /api/hives/:hiveId': fail(404) } });
-  expect(detail).toShow(role('alert', 'There is no such hive'));
-  expect(detail).not.toShow(part(InspectionForm));
 });
 
 test('the way back leads to the board', async () => {

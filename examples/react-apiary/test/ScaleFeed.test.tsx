@@ -7,12 +7,6 @@ import { UnitsContext } from '../src/units';
 const props = { hiveId: 'h1' };
 const scaleFeed = () => import('../src/ScaleFeed');
 
-test('a scale that has told nothing yet is waited for', async () => {
-  const silent = swap(() => import('../src/useScale'), { useScale: { kilograms: undefined, live: false } });
-  const feed = await isolate(scaleFeed, { props, swap: [silent] });
-  expect(feed).toShow(role('status', 'Waiting for the scale'));
-});
-
 test('a weight is shown in the units of the yard', async () => {
   const scale = swap(() => import('../src/useScale'), { useScale: { kilograms: 31.2, live: true } });
   const feed = await isolate(scaleFeed, { props, swap: [scale], provide: [[UnitsContext, 'pounds']] });

@@ -1,20 +1,10 @@
 import 'simulacra/jest';
-import { role, spy, text } from 'simulacra';
-import { ref } from 'vue';
+import { role, spy } from 'simulacra';
 import { isolate } from 'simulacra/vue';
 import { hives, type Hive } from '../../shared/hive';
 import HiveCard from '../src/HiveCard.vue';
-import { UnitsKey } from '../src/units';
 
 const [anemone, , clover] = hives as [Hive, Hive, Hive];
-
-test.each([
-  ['kilograms', '31.2 kg'],
-  ['pounds', '68.8 lb'],
-] as const)('a card weighs in %s', async (units, weight) => {
-  const card = await isolate(HiveCard, { props: { hive: anemone }, provide: [[UnitsKey, ref(units)]] });
-  expect(card).toShow(text(weight));
-});
 
 test('a card tells its parent which hive is opened', async () => {
   const onOpen = spy<(hiveId: string) => void>();

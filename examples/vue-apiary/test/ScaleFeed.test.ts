@@ -8,12 +8,6 @@ import { UnitsKey, type Units } from '../src/units';
 const props = { hiveId: 'h1' };
 const scaleFeed = () => import('../src/ScaleFeed.vue');
 
-test('a scale that has told nothing yet is waited for', async () => {
-  const silent = swap(() => import('../src/useScale'), { useScale: { kilograms: ref(), live: ref(false) } });
-  const feed = await isolate(scaleFeed, { props, swap: [silent] });
-  expect(feed).toShow(role('status', 'Waiting for the scale'));
-});
-
 test('a weight is shown in the units of the yard', async () => {
   const scale = swap(() => import('../src/useScale'), {
     useScale: { kilograms: ref(31.2), live: ref(true) },

@@ -17,7 +17,7 @@ export const refuse: Refuse<typeof registry> = refusing(registry);
 /** Points a failure at the user's call, where its own stack has none of the user's lines. */
 export function locateAt(failure: unknown, calledAt: Error): unknown {
   if (!isExplained(failure)) return failure;
-  const isUsers = (frame: string) => !/node_modules|node:/.test(frame);
+  const isUsers = (frame: string) => !/node_modules|node:|<anonymous>/.test(frame);
   const useless = failure.cause !== undefined || !framesOf(failure).some(isUsers);
   if (useless) failure.stack = [`${failure.name}: ${failure.message}`, ...framesOf(calledAt)].join('\n');
   return failure;
