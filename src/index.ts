@@ -80,6 +80,7 @@ export function open(options: OpenOptions = {}): Promise<Bench> {
  * Brings each declared state about, and finds out whether the states can be told apart: what one declares must not
  * all hold in another. In Jest, `testStates()` of `simulacra/jest` makes tests of the same.
  *
+ * @param options `only`: the names of those to bring about, where not all are
  * @throws SIM-STATES-GIVEN
  * @example
  * const board = states(HiveBoard, { props: { yard: 'north' }, stub: [HiveCard] }, {
@@ -90,9 +91,12 @@ export function open(options: OpenOptions = {}): Promise<Bench> {
  * expect(pairs).toEqual({ compared: 2, apart: 2 });
  * expect(failures).toEqual([]);
  */
-export async function verifyStates(given: States): Promise<StatesReport> {
+export async function verifyStates(
+  given: States,
+  options: { readonly only?: readonly string[] | undefined } = {},
+): Promise<StatesReport> {
   // Read only by those who ask.
-  return (await import('./states/verification')).verifyStates(given);
+  return (await import('./states/verification')).verifyStates(given, options);
 }
 
 /**

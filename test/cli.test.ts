@@ -19,13 +19,17 @@ async function run(args: string[], env: Record<string, string> = {}) {
   }
 }
 
-it('plays the demo in four states', async () => {
+it('plays the declared states of the React example, and a race with its mended twin', async () => {
   const { code, stdout } = await run(['demo']);
   expect(code).toBe(0);
-  expect(stdout.match(/^ {2}shown/gm)?.length).toBe(4);
-  expect(stdout.match(/rendered {3}HiveBoard +status "Loading hives"/g)?.length).toBe(4);
+  expect(stdout.match(/^ {2}shown/gm)?.length).toBe(8);
+  expect(stdout.match(/rendered {3}HiveBoard +status "Loading hives"/g)?.length).toBeGreaterThanOrEqual(8);
   expect(stdout).toContain('button "Try again"');
-  expect(stdout).toContain('4 states verified, no request left this machine');
+  expect(stdout).toContain('8 states verified, no request left this machine');
+  expect(stdout).toContain('52 of 56 pairs told apart, 4 meant to look alike');
+  expect(stdout.replace(/\s+/g, ' ')).toMatch(
+    /SIM-ARRIVAL GET \/api\/hives\?q=ove arrived before GET \/api\/hives\?q=o: .*everyArrival\(scenario, \{ order: '\d+' \}\).*held in 6 of 6 orders/,
+  );
   expect(Math.max(...stdout.split('\n').map(({ length }) => length))).toBeLessThanOrEqual(100);
   // eslint-disable-next-line no-control-regex -- colours are what this looks for
   expect(stdout).not.toMatch(/\u001b/);

@@ -32,8 +32,21 @@ const allowed: Record<string, string[]> = {
   jest: ['core', 'page', 'stage', 'states'],
   har: ['core', 'network', 'stage'],
   serve: ['core', 'har', 'network', 'stage'],
-  cli: ['core', 'har', 'network', 'serve', 'stage'],
-  registry: ['arrivals', 'core', 'har', 'network', 'page', 'seam', 'serve', 'stage', 'states', 'react', 'vue', 'angular'],
+  cli: ['arrivals', 'core', 'har', 'network', 'serve', 'stage', 'states'],
+  registry: [
+    'arrivals',
+    'core',
+    'har',
+    'network',
+    'page',
+    'seam',
+    'serve',
+    'stage',
+    'states',
+    'react',
+    'vue',
+    'angular',
+  ],
   index: ['arrivals', 'registry', 'core', 'network', 'page', 'seam', 'stage', 'states'],
 };
 

@@ -1,73 +1,58 @@
-import { fail, hold, part, role, text, type Locator, type Subject } from 'simulacra';
-import { isolateWith } from 'simulacra/react';
-import type { DemoState } from '../../src/cli/demo';
+import { everyArrival, label, role, verifyStates, type Arrivals, type StatesReport } from 'simulacra';
+import { isolate } from 'simulacra/react';
+import { useRef, useState } from 'react';
 import { hives } from '../shared/hive';
-import { HiveBoard } from './src/HiveBoard';
-import { HiveCard } from './src/HiveCard';
+import board from './src/HiveBoard.states';
 
-const isolate = isolateWith({ stub: [HiveCard] });
+/** The names of the declared states. */
+export const names: readonly string[] = Object.keys(board);
 
-interface Scene {
-  readonly name: string;
-  readonly answer: unknown;
-  readonly code: string;
-  readonly expected: string;
-  readonly locator: Locator;
-  readonly times?: number;
+/** Brings the declared states of the board about, as a user's own command does. */
+export const verify = (only: readonly string[]): Promise<StatesReport> => verifyStates(board, { only });
+
+const find = async (letters: string): Promise<string> => {
+  const response = await fetch(`/api/hives?q=${letters}`);
+  return ((await response.json()) as { name: string }[]).map(({ name }) => name).join(', ');
+};
+
+/** Looks for hives while one types. Whichever answer comes last is shown, whatever was asked last. */
+export function HiveFinder({ isMended = false }: { isMended?: boolean }) {
+  const [found, setFound] = useState('');
+  const asked = useRef('');
+  const look = async (letters: string) => {
+    asked.current = letters;
+    const names = await find(letters);
+    if (!isMended || asked.current === letters) setFound(names);
+  };
+  return (
+    <label>
+      Find a hive
+      <input type="search" onChange={({ target }) => void look(target.value)} />
+      <output>{found}</output>
+    </label>
+  );
 }
 
-const scenes: Scene[] = [
-  {
-    name: 'loading',
-    answer: hold(),
-    code: 'hold()',
-    expected: 'status "Loading hives"',
-    locator: role('status', 'Loading hives'),
-  },
-  {
-    name: 'failed',
-    answer: fail(503),
-    code: 'fail(503)',
-    expected: 'button "Try again"',
-    locator: role('button', 'Try again'),
-  },
-  {
-    name: 'empty',
-    answer: [],
-    code: '[]',
-    expected: 'text "No hives in this yard yet"',
-    locator: text('No hives in this yard yet'),
-  },
-  {
-    name: 'loaded',
-    answer: hives,
-    code: 'hives',
-    expected: '3 × part HiveCard',
-    locator: part(HiveCard),
-    times: 3,
-  },
-];
+const scenario = (isMended: boolean) => async () => {
+  const finder = await isolate(HiveFinder, {
+    props: { isMended },
+    network: {
+      'GET /api/hives?q=:q': (request) => {
+        const letters = new URL(request.url).searchParams.get('q')!.toLowerCase();
+        return hives.filter(({ name }) => name.toLowerCase().includes(letters));
+      },
+    },
+  });
+  await finder.type(label('Find a hive'), 'ove');
+  const shown = finder.texts(role('status')).join();
+  if (shown !== 'Clover') throw new Error(`"ove" was typed, and ${shown || 'nothing'} is shown`);
+};
 
-/** The four states of a board of hives, each played by a test as a user would write it. */
-export const states: DemoState[] = scenes.map(({ name, answer, code, expected, locator, times }) => ({
-  name,
-  expected,
-  code: `const isolate = isolateWith({ stub: [HiveCard] });\nawait isolate(HiveBoard, {\n  props: { yard: 'north' },\n  network: { 'GET /api/hives?yard=north': ${code} },\n})`,
-  async play() {
-    const start = performance.now();
-    const board: Subject<{ yard: string }> = await isolate(HiveBoard, {
-      props: { yard: 'north' },
-      network: { 'GET /api/hives?yard=north': answer as object },
-    });
-    const found = board.findAll(locator).length;
-    const milliseconds = performance.now() - start;
-    const outline = board.outline();
-    await board.takeDown();
-    return {
-      outline,
-      chronicle: board.chronicle,
-      shown: times === undefined ? found > 0 : found === times,
-      milliseconds,
-    };
-  },
-}));
+/** A finder with a race in it, and its mended twin. */
+export async function race(): Promise<{ failure: Error | undefined; mended: Arrivals }> {
+  const failure = await everyArrival(scenario(false)).then(
+    () => undefined,
+    (reason: Error) => reason,
+  );
+  return { failure, mended: await everyArrival(scenario(true)) };
+}

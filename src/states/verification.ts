@@ -11,6 +11,10 @@ export interface StateReport {
   /** True where it shows what it declares. */
   readonly holds: boolean;
   readonly failure: Error | undefined;
+  /** What it declares, as code: `role('status', 'Loading hives')`, `3 × part(HiveCard)`. */
+  readonly declares: readonly string[];
+  /** What happened on the way, as text; empty where it failed. */
+  readonly chronicle: string;
   /** The rendered tree; empty where it failed. */
   readonly outline: string;
   /** From the call of `isolate` to rest, in milliseconds. */
@@ -142,13 +146,20 @@ const worded = {
 };
 
 /** @throws SIM-STATES-GIVEN */
-export async function verifyStates(given: States): Promise<StatesReport> {
+export async function verifyStates(
+  given: States,
+  { only }: { readonly only?: readonly string[] | undefined } = {},
+): Promise<StatesReport> {
   const verification = new Verification(given, 'verifyStates()');
   const states: StateReport[] = [];
-  for (const name of verification.names) {
+  for (const name of verification.names.filter((one) => only?.includes(one) ?? true)) {
     const report = await verification.verify(name).then(
-      ({ outline, milliseconds }) => ({ name, holds: true, failure: undefined, outline, milliseconds }),
-      (failure: Error) => ({ name, holds: false, failure, outline: '', milliseconds: 0 }),
+      ({ declares, outline, chronicle, milliseconds }) => ({
+        ...{ name, holds: true, failure: undefined, declares, outline, chronicle, milliseconds },
+      }),
+      (failure: Error) => ({
+        ...{ name, holds: false, failure, declares: [], outline: '', chronicle: '', milliseconds: 0 },
+      }),
     );
     states.push(report);
   }

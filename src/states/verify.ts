@@ -16,7 +16,10 @@ import { allHold, onlyIn, printPage, readSigns, readUsed, type Signs, type Used 
 /** A state that has come about and shows what it declares. */
 export interface Verified {
   readonly state: StateData;
+  /** What it declares, as code. */
+  readonly declares: readonly string[];
   readonly outline: string;
+  readonly chronicle: string;
   /** From the call of `isolate` to rest. */
   readonly milliseconds: number;
   /** The other states that could as well be meant: all they declare is so. */
@@ -73,17 +76,18 @@ function look(set: StateSet, state: StateData, { stage, read, early }: Up, calle
   const told = { calledAt, chronicle: stage.chronicle };
   const about = { component: set.component, state: state.name };
   if (wrong.length > 0) throw explain('SIM-STATE-WRONG', { ...about, wrong }, told);
+  const declares = state.checks.map((check) => printCheck(check, stage));
   const signs = readSigns(stage);
   const before = early();
   const outline = printPage(stage);
   if (before && before.outline !== outline) {
-    const shows = state.checks.map((check) => printCheck(check, stage));
     const brought = onlyIn(signs, before.signs);
-    throw explain('SIM-STATE-EARLY', { ...about, answer: before.answer, shows, brought }, told);
+    throw explain('SIM-STATE-EARLY', { ...about, answer: before.answer, shows: declares, brought }, told);
   }
   const others = set.states.filter((other) => other !== state && allHold(other.checks, stage));
   const alsoHold = new Set(others.map(({ name }) => name));
-  return { state, outline, alsoHold, signs, used: readUsed(stage, read) };
+  const chronicle = stage.chronicle.toString(94);
+  return { state, declares, outline, chronicle, alsoHold, signs, used: readUsed(stage, read) };
 }
 
 /** What is not as declared, in the words of the matchers. */
