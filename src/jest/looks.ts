@@ -18,11 +18,10 @@ function readLooks(text: string): Map<string, string> {
 }
 
 const printLooks = (component: string, looks: ReadonlyMap<string, string>): string =>
-  [
+  `${[
     `What ${component} looks like in each of its states. ACCEPT_LOOKS=1 writes it anew.`,
     ...[...looks].map(([name, look]) => `[${name}]\n${look}`),
-    '',
-  ].join('\n\n');
+  ].join('\n\n')}\n`;
 
 /**
  * Compares how a state looks with what was accepted, or accepts it.

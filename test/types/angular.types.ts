@@ -12,8 +12,8 @@ import {
   signal,
 } from '@angular/core';
 import { provideRouter } from '@angular/router';
-import { hold, spy, standIn, swap } from 'simulacra';
-import { isolate, isolateWith, startAt, stub } from 'simulacra/angular';
+import { hold, role, spy, standIn, swap } from 'simulacra';
+import { isolate, isolateWith, startAt, states, stub } from 'simulacra/angular';
 import { HiveCard } from '../../examples/angular-apiary/src/hive-card';
 import { Session } from '../../examples/angular-apiary/src/session';
 import { YardGate } from '../../examples/angular-apiary/src/yard-gate';
@@ -100,3 +100,30 @@ export async function swaps() {
   // @ts-expect-error an input the loaded component does not have
   await isolate(feed, { props: { hive: 'h1' } });
 }
+
+async function declaredStates() {
+  const cards = states(
+    HiveCard,
+    { props: { hive } },
+    {
+      plain: { shows: [role('heading')] },
+      opened: {
+        from: 'plain',
+        props: { opened: (id) => void id.length },
+        provide: [[UNITS, 'kg']],
+        after: (card) => card.part(HiveCard).at(0).tell('opened', 'h1'),
+        shows: [role('button')],
+      },
+    },
+  );
+  const card = await isolate(cards.opened);
+  same<Equal<typeof card.outputs.opened, [string][]>>();
+  await isolateWith({ depth: 1 })(cards.plain, { network: { 'GET /a': 1 } });
+  // @ts-expect-error an input of another type
+  states(HiveCard, { props: { hive: 'h1' } }, { plain: { shows: [] } });
+  // @ts-expect-error a key with a letter off
+  states(HiveCard, { props: { hive } }, { plain: { show: [] } });
+  // @ts-expect-error a state that was not declared
+  await isolate(cards.opend);
+}
+void declaredStates;

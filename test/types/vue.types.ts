@@ -1,6 +1,6 @@
 /* Compiled, never run: what the public interface must take and must refuse. */
-import { spy, standIn, swap } from 'simulacra';
-import { isolate, isolateWith, stub } from 'simulacra/vue';
+import { role, spy, standIn, swap } from 'simulacra';
+import { isolate, isolateWith, states, stub } from 'simulacra/vue';
 import { defineComponent, ref, type InjectionKey, type PropType } from 'vue';
 import HiveCard from '../../examples/vue-apiary/src/HiveCard.vue';
 import { SessionKey, type Session } from '../../examples/vue-apiary/src/session';
@@ -78,3 +78,33 @@ export async function swaps() {
   // @ts-expect-error a prop the loaded component does not have
   await isolate(feed, { props: { hive: 'h1' } });
 }
+
+async function declaredStates() {
+  const cards = states(
+    HiveCard,
+    { props: { hive } },
+    {
+      plain: { shows: [role('heading')] },
+      opened: {
+        from: 'plain',
+        props: { onOpen: (id) => void id.length },
+        provide: [[Units, 'kg']],
+        after: (card) => card.part(HiveCard).at(0).tell('open', 'h1'),
+        shows: [role('button')],
+      },
+    },
+  );
+  const card = await isolate(cards.opened);
+  same<Equal<typeof card.outputs.open, [hiveId: string][]>>();
+  await isolateWith({ depth: 1 })(cards.plain, { network: { 'GET /a': 1 } });
+  states(YardGate, {}, { plain: { slots: { default: 'The yard' }, shows: [] } });
+  // @ts-expect-error a required prop is missing in all states
+  states(HiveCard, {}, { plain: { shows: [] } });
+  // @ts-expect-error a prop of another type
+  states(HiveCard, { props: { hive: 'h1' } }, { plain: { shows: [] } });
+  // @ts-expect-error a key with a letter off
+  states(HiveCard, { props: { hive } }, { plain: { show: [] } });
+  // @ts-expect-error a state that was not declared
+  await isolate(cards.opend);
+}
+void declaredStates;
