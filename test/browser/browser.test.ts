@@ -89,7 +89,7 @@ describe.each(['react', 'vue', 'angular'])('the specification in a browser: %s',
       'browser/conformance.mjs',
       framework,
     );
-    expect(count).toBe(282);
+    expect(count).toBe(338);
     const unexpected = Object.entries(failed).filter(([name]) => reasonFor(name) === undefined);
     expect(Object.fromEntries(unexpected)).toEqual({});
     // A reason that is stale is none. Whether Vite names a package by its file is a matter of what else asks for it.

@@ -118,6 +118,7 @@ async function declaredStates() {
   );
   const card = await isolate(cards.opened);
   same<Equal<typeof card.outputs.opened, [string][]>>();
+  void card;
   await isolateWith({ depth: 1 })(cards.plain, { network: { 'GET /a': 1 } });
   // @ts-expect-error an input of another type
   states(HiveCard, { props: { hive: 'h1' } }, { plain: { shows: [] } });

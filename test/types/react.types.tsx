@@ -287,5 +287,6 @@ async function declaredStates() {
   await isolate(one.plian);
   const { tried } = await everyArrival(async () => void (await isolate(cards.plain)), { most: 3 });
   same<Equal<typeof tried, number>>();
+  void tried;
 }
 void declaredStates;

@@ -96,6 +96,7 @@ async function declaredStates() {
   );
   const card = await isolate(cards.opened);
   same<Equal<typeof card.outputs.open, [hiveId: string][]>>();
+  void card;
   await isolateWith({ depth: 1 })(cards.plain, { network: { 'GET /a': 1 } });
   states(YardGate, {}, { plain: { slots: { default: 'The yard' }, shows: [] } });
   // @ts-expect-error a required prop is missing in all states
