@@ -4,7 +4,7 @@ import { SimulacraError as AnyFailure } from './core/errors/error';
 import { openBench, type Bench, type OpenOptions } from './stage/open';
 import type { CodedFailure } from './registry';
 import type { States } from './states/declare';
-import type { StatesReport } from './states/verification';
+import type { StatesReport, VerifyOptions } from './states/verification';
 
 export type { ArrivalOptions, Arrivals } from './arrivals/every-arrival';
 export { fail, inTurn, later } from './core/answers';
@@ -25,7 +25,7 @@ export { swap } from './seam/swap';
 export type { Swap, Swapped } from './seam/swap';
 export { cases } from './states/cases';
 export type { Declared, State, States } from './states/declare';
-export type { StateReport, StatesReport } from './states/verification';
+export type { StateReport, StatesReport, VerifyOptions } from './states/verification';
 export { takeDown } from './core/take-down';
 export type { Code, CodedFailure, FailureFields } from './registry';
 export type { Chronicle, Happening, HappeningKind } from './core/chronicle';
@@ -80,7 +80,7 @@ export function open(options: OpenOptions = {}): Promise<Bench> {
  * Brings each declared state about, and finds out whether the states can be told apart: what one declares must not
  * all hold in another. In Jest, `testStates()` of `simulacra/jest` makes tests of the same.
  *
- * @param options `only`: the names of those to bring about, where not all are
+ * @param options `only`: the names of those to bring about, where not all are; `outlines`: true for the outline of each
  * @throws SIM-STATES-GIVEN
  * @example
  * const board = states(HiveBoard, { props: { yard: 'north' }, stub: [HiveCard] }, {
@@ -91,10 +91,7 @@ export function open(options: OpenOptions = {}): Promise<Bench> {
  * expect(pairs).toEqual({ compared: 2, apart: 2 });
  * expect(failures).toEqual([]);
  */
-export async function verifyStates(
-  given: States,
-  options: { readonly only?: readonly string[] | undefined } = {},
-): Promise<StatesReport> {
+export async function verifyStates(given: States, options: VerifyOptions = {}): Promise<StatesReport> {
   // Read only by those who ask.
   return (await import('./states/verification')).verifyStates(given, options);
 }

@@ -68,7 +68,11 @@ function printState(
 ): string {
   const block = (title: string, text: string) => `  ${dim(title)}\n${text.replace(/^/gm, '    ')}\n\n`;
   if (failure) return block('failed', failure.message);
-  return block('declared', declares.join('\n')) + block('outline', outline) + block('chronicle', chronicle);
+  return (
+    block('declared', declares.join('\n')) +
+    block('outline', outline) +
+    block('chronicle', chronicle!.toString(94))
+  );
 }
 
 function printRace({ failure, mended }: Awaited<ReturnType<Demo['race']>>, output: Output): boolean {

@@ -23,28 +23,38 @@ const printLooks = (component: string, looks: ReadonlyMap<string, string>): stri
     ...[...looks].map(([name, look]) => `[${name}]\n${look}`),
   ].join('\n\n')}\n`;
 
+/** The text beside the file that declares the states. */
+function pathOf({ component, declaredAt }: StateSet): string {
+  const { file = component } = siteIn(declaredAt) ?? {};
+  const base = /^(.*)\.states\.[cm]?[jt]sx?$/.exec(file)?.[1];
+  // States that stand in another file, a test for example, have a text of their component.
+  return `${base ?? file.replace(/[^\\/]*$/, component)}.looks.txt`;
+}
+
+const isAccepting = () => Boolean(process.env['ACCEPT_LOOKS']);
+
+/** Whether looks are compared. @param isWanted undefined to do so only where some were accepted */
+export const hasLooks = (set: StateSet, isWanted: boolean | undefined): boolean =>
+  isWanted ?? (isAccepting() || files().existsSync(pathOf(set)));
+
 /**
  * Compares how a state looks with what was accepted, or accepts it.
  *
- * @param isWanted undefined to do so only where looks were accepted before
  * @throws SIM-LOOK-NEW, SIM-LOOK-CHANGED
  */
 export function compareLooks(
-  { component, states, declaredAt }: StateSet,
+  set: StateSet,
   name: string,
   outline: string,
-  isWanted: boolean | undefined,
   expect: NonNullable<Runner['expect']>,
 ): void {
-  const { file = component } = siteIn(declaredAt) ?? {};
-  const path = `${file.replace(/\.(states|test|spec)?\.?[cm]?[jt]sx?$/, '')}.looks.txt`;
+  const { component, states, declaredAt } = set;
+  const path = pathOf(set);
   const { existsSync, readFileSync, writeFileSync } = files();
-  const isAccepting = Boolean(process.env['ACCEPT_LOOKS']);
-  if (isWanted === false || (!isWanted && !isAccepting && !existsSync(path))) return;
   const looks = existsSync(path) ? readLooks(readFileSync(path, 'utf8')) : new Map<string, string>();
   const accepted = looks.get(name);
   if (accepted === outline) return;
-  if (isAccepting) {
+  if (isAccepting()) {
     looks.set(name, outline);
     const kept = states.map((one) => [one.name, looks.get(one.name)] as const);
     const known = kept.filter((one): one is readonly [string, string] => one[1] !== undefined);

@@ -1,3 +1,5 @@
+import { framesOf } from '../core/errors/frames';
+import { isError } from '../core/is-error';
 import { siteIn, type Place } from '../core/origin';
 import { readText } from '../seam/kinds';
 
@@ -13,6 +15,17 @@ export function declarationOf(name: string, declaredAt: Error): Error {
   const error = new Error(name);
   error.stack = `Error: ${name}\n    at ${name} (${at.file}:${at.line}:${at.column})`;
   return error;
+}
+
+/** Points a failure of a state at the line it is declared on, where it points at the call of states(). */
+export function locateAtState(failure: unknown, name: string, declaredAt: Error): unknown {
+  if (!isError(failure)) return failure;
+  const [call] = framesOf(declaredAt);
+  const own = framesOf(failure).findIndex((frame) => frame === call);
+  if (call === undefined || own !== 0) return failure;
+  const [line] = framesOf(declarationOf(name, declaredAt));
+  failure.stack = failure.stack?.replace(call, () => line ?? call);
+  return failure;
 }
 
 /**

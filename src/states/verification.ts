@@ -1,9 +1,18 @@
+import type { Chronicle } from '../core/chronicle';
 import type { States } from './declare';
 import { readStates, type StateSet } from './sets';
 import { explain } from './errors';
-import { declarationOf } from './place';
-import { onlyIn } from './see';
-import { verifyState, type Verified } from './verify';
+import { declarationOf, locateAtState } from './place';
+import { onlyIn, type Signs } from './see';
+import { readSignsOf, verifyState, type Verified } from './verify';
+
+/** What is to be found out. */
+export interface VerifyOptions {
+  /** The names of the states to bring about, where not all are. */
+  readonly only?: readonly string[] | undefined;
+  /** True for the outline of each state. */
+  readonly outlines?: boolean;
+}
 
 /** What was found of one declared state. */
 export interface StateReport {
@@ -13,9 +22,9 @@ export interface StateReport {
   readonly failure: Error | undefined;
   /** What it declares, as code: `role('status', 'Loading hives')`, `3 × part(HiveCard)`. */
   readonly declares: readonly string[];
-  /** What happened on the way, as text; empty where it failed. */
-  readonly chronicle: string;
-  /** The rendered tree; empty where it failed. */
+  /** What happened on the way; undefined where it failed. */
+  readonly chronicle: Chronicle | undefined;
+  /** The rendered tree; empty where it failed, or outlines were not asked for. */
   readonly outline: string;
   /** From the call of `isolate` to rest, in milliseconds. */
   readonly milliseconds: number;
@@ -47,16 +56,15 @@ export class Verification {
   }
 
   /** Brings one state about. @throws what is wrong with it, at the line it is declared on */
-  async verify(name: string): Promise<Verified> {
+  async verify(name: string, isOutlined = false): Promise<Verified> {
     const state = this.set.states.find((one) => one.name === name)!;
-    const at = declarationOf(name, this.set.declaredAt);
     try {
-      const seen = await verifyState(this.set, state, at);
+      const seen = await verifyState(this.set, state, isOutlined);
       this.#seen.set(name, seen);
       return seen;
     } catch (failure) {
       this.#failed.add(name);
-      throw failure;
+      throw locateAtState(failure, name, this.set.declaredAt);
     }
   }
 
@@ -77,7 +85,7 @@ export class Verification {
   /** @throws SIM-STATE-ALIKE, SIM-STATE-APART */
   async tellApart(): Promise<void> {
     await this.#verifyOthers();
-    const failure = this.complainOfAlike()[0];
+    const [failure] = await this.complainOfAlike();
     if (failure) throw failure;
   }
 
@@ -88,23 +96,13 @@ export class Verification {
     if (failure) throw failure;
   }
 
-  complainOfAlike(): Error[] {
+  async complainOfAlike(): Promise<Error[]> {
     const { component, declaredAt } = this.set;
     const isMeant = (one: Verified, other: Verified) => one.state.looksLike.includes(other.state.name);
     const alike = this.pairs().filter(([{ state }, other]) => other.alsoHold.has(state.name));
     const confused = alike.filter(([one, other]) => !isMeant(one, other) && !isMeant(other, one));
     const [first] = confused;
-    const pairs = confused
-      .map(([one, other]) => ({
-        ...{ state: one.state.name, other: other.state.name },
-        ...{ own: onlyIn(one.signs, other.signs), others: onlyIn(other.signs, one.signs) },
-      }))
-      // Two that look the same are told of once.
-      .filter(
-        ({ state, other, own, others }, at, all) =>
-          own.length + others.length > 0 ||
-          !all.slice(0, at).some((before) => before.state === other && before.other === state),
-      );
+    const pairs = await this.#compare(confused);
     const failures: Error[] = [];
     if (first) {
       const calledAt = declarationOf(first[0].state.name, declaredAt);
@@ -120,6 +118,24 @@ export class Verification {
       failures.push(explain('SIM-STATE-APART', { component, state: one.state.name, others }, { calledAt }));
     }
     return failures;
+  }
+
+  /** What pairs that cannot be told apart have each for itself. Two that look the same are told of once. */
+  async #compare(confused: readonly (readonly [Verified, Verified])[]) {
+    const { set } = this;
+    const signs = new Map<string, Signs>();
+    for (const { state } of new Set(confused.flat())) signs.set(state.name, await readSignsOf(set, state));
+    return confused
+      .map(([one, other]) => ({ state: one.state.name, other: other.state.name }))
+      .map(({ state, other }) => {
+        const [own, others] = [signs.get(state)!, signs.get(other)!];
+        return { state, other, own: onlyIn(own, others), others: onlyIn(others, own) };
+      })
+      .filter(
+        ({ state, other, own, others }, at, all) =>
+          own.length + others.length > 0 ||
+          !all.slice(0, at).some((before) => before.state === other && before.other === state),
+      );
   }
 
   /** What no state has use for; undefined where some could not be looked at. */
@@ -148,17 +164,17 @@ const worded = {
 /** @throws SIM-STATES-GIVEN */
 export async function verifyStates(
   given: States,
-  { only }: { readonly only?: readonly string[] | undefined } = {},
+  { only, outlines = false }: VerifyOptions = {},
 ): Promise<StatesReport> {
   const verification = new Verification(given, 'verifyStates()');
   const states: StateReport[] = [];
   for (const name of verification.names.filter((one) => only?.includes(one) ?? true)) {
-    const report = await verification.verify(name).then(
+    const report = await verification.verify(name, outlines).then(
       ({ declares, outline, chronicle, milliseconds }) => ({
         ...{ name, holds: true, failure: undefined, declares, outline, chronicle, milliseconds },
       }),
       (failure: Error) => ({
-        ...{ name, holds: false, failure, declares: [], outline: '', chronicle: '', milliseconds: 0 },
+        ...{ name, holds: false, failure, declares: [], outline: '', chronicle: undefined, milliseconds: 0 },
       }),
     );
     states.push(report);
@@ -170,6 +186,6 @@ export async function verifyStates(
     component: verification.set.component,
     states,
     pairs: { compared: pairs.length, apart: pairs.length - alike },
-    failures: [...verification.complainOfAlike(), ...(unused ? [unused] : [])],
+    failures: [...(await verification.complainOfAlike()), ...(unused ? [unused] : [])],
   };
 }

@@ -1,9 +1,11 @@
 import { tryArrivals } from '../arrivals/every-arrival';
 import { asPart, joinComplaints, locateAt } from '../core/errors';
+import type { Chronicle } from '../core/chronicle';
 import type { Environment } from '../core/environment';
 import { readClock } from '../core/host';
 import { takeDown } from '../core/take-down';
 import { printLocator } from '../page/locators';
+import { looking } from '../page/looking';
 import { isolateOn } from '../stage/isolate';
 import type { ReadOptions } from '../stage/plan';
 import type { Stage } from '../stage/stage';
@@ -18,23 +20,24 @@ export interface Verified {
   readonly state: StateData;
   /** What it declares, as code. */
   readonly declares: readonly string[];
+  /** The rendered tree; empty where nobody wants it. */
   readonly outline: string;
-  readonly chronicle: string;
+  readonly chronicle: Chronicle;
   /** From the call of `isolate` to rest. */
   readonly milliseconds: number;
   /** The other states that could as well be meant: all they declare is so. */
   readonly alsoHold: ReadonlySet<string>;
-  readonly signs: Signs;
   readonly used: Used;
 }
 
 /**
  * Brings a state about and looks at it.
  *
- * @param at where it is declared
+ * @param isOutlined whether its outline is wanted
  * @throws SIM-STATE-WRONG, SIM-STATE-EARLY, and whatever goes wrong with the subject
  */
-export async function verifyState(set: StateSet, state: StateData, at: Error): Promise<Verified> {
+export async function verifyState(set: StateSet, state: StateData, isOutlined: boolean): Promise<Verified> {
+  const { declaredAt: at } = set;
   const begun = readClock();
   let up: Up | undefined;
   const onStage = (stage: Stage, read: ReadOptions) =>
@@ -44,19 +47,20 @@ export async function verifyState(set: StateSet, state: StateData, at: Error): P
   const failures: unknown[] = [];
   let seen: Omit<Verified, 'milliseconds'> | undefined;
   try {
-    seen = look(set, state, up!, at);
+    seen = look(set, state, up!, isOutlined);
   } catch (failure) {
     failures.push(failure);
   }
   // As at the end of a test, so that nothing that answers remembers it.
   await takeDown().catch((complaint: unknown) => failures.push(complaint));
   if (failures.length > 0) throw locateAt(joinComplaints(failures), at);
-  if (state.everyArrival) await tryArrivals(() => comeAbout(set, state, at), { acrossSteps: true }, at);
+  if (state.everyArrival) await tryArrivals(() => comeAbout(set, state), { acrossSteps: true }, at);
   return { ...seen!, milliseconds };
 }
 
 /** Brings a state about, in whatever order its answers arrive. @throws SIM-STATE-WRONG */
-async function comeAbout(set: StateSet, state: StateData, calledAt: Error): Promise<void> {
+async function comeAbout(set: StateSet, state: StateData): Promise<void> {
+  const { declaredAt: calledAt } = set;
   let up: Stage | undefined;
   await isolateOn(set.adapter, state, { onStage: (stage) => (up = stage) }, calledAt);
   const wrong = wrongIn(state.checks, up!);
@@ -71,23 +75,34 @@ interface Up {
   readonly early: () => Early | undefined;
 }
 
-function look(set: StateSet, state: StateData, { stage, read, early }: Up, calledAt: Error) {
-  const wrong = wrongIn(state.checks, stage);
-  const told = { calledAt, chronicle: stage.chronicle };
-  const about = { component: set.component, state: state.name };
-  if (wrong.length > 0) throw explain('SIM-STATE-WRONG', { ...about, wrong }, told);
-  const declares = state.checks.map((check) => printCheck(check, stage));
-  const signs = readSigns(stage);
-  const before = early();
-  const outline = printPage(stage);
-  if (before && before.outline !== outline) {
-    const brought = onlyIn(signs, before.signs);
-    throw explain('SIM-STATE-EARLY', { ...about, answer: before.answer, shows: declares, brought }, told);
-  }
-  const others = set.states.filter((other) => other !== state && allHold(other.checks, stage));
-  const alsoHold = new Set(others.map(({ name }) => name));
-  const chronicle = stage.chronicle.toString(94);
-  return { state, declares, outline, chronicle, alsoHold, signs, used: readUsed(stage, read) };
+function look(set: StateSet, state: StateData, { stage, read, early }: Up, isOutlined: boolean) {
+  // Nothing changes the page meanwhile, so what is found out of it is found out once.
+  return looking(stage.container.ownerDocument, () => {
+    const wrong = wrongIn(state.checks, stage);
+    const { chronicle } = stage;
+    const told = { calledAt: set.declaredAt, chronicle };
+    const about = { component: set.component, state: state.name };
+    if (wrong.length > 0) throw explain('SIM-STATE-WRONG', { ...about, wrong }, told);
+    const declares = state.checks.map((check) => printCheck(check, stage));
+    const before = early();
+    const outline = isOutlined || before ? printPage(stage) : '';
+    if (before && before.outline !== outline) {
+      const brought = onlyIn(readSigns(stage), before.signs);
+      throw explain('SIM-STATE-EARLY', { ...about, answer: before.answer, shows: declares, brought }, told);
+    }
+    const others = set.states.filter((other) => other !== state && allHold(other.checks, stage));
+    const alsoHold = new Set(others.map(({ name }) => name));
+    return { state, declares, outline, chronicle, alsoHold, used: readUsed(stage, read) };
+  });
+}
+
+/** What a state shows, to be compared with another one: it is brought about once more for that. */
+export async function readSignsOf(set: StateSet, state: StateData): Promise<Signs> {
+  let up: Stage | undefined;
+  await isolateOn(set.adapter, state, { onStage: (stage) => (up = stage) }, set.declaredAt);
+  const signs = readSigns(up!);
+  await takeDown().catch(() => undefined);
+  return signs;
 }
 
 /** What is not as declared, in the words of the matchers. */

@@ -49,7 +49,7 @@ export function declared(kit: Kit): void {
 
   describe('declared states', () => {
     it('come about one by one, and are told apart', async () => {
-      const report = await verifyStates(of(four));
+      const report = await verifyStates(of(four), { outlines: true });
       expect(report.component).toBe('Board');
       expect(report.states.map(({ name, holds }) => [name, holds])).toEqual(
         Object.keys(four).map((name) => [name, true]),

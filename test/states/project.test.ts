@@ -97,6 +97,7 @@ it('makes a test of each state, and points at the line it is declared on', async
 }, 60_000);
 
 it('accepts looks, and tells of another name but not of another tag', async () => {
+  put('HiveSign.tsx', sign(heading));
   put('HiveSign.states.tsx', right);
   const looks = join(place, 'HiveSign.looks.txt');
   expect(existsSync(looks)).toBe(false);
