@@ -20,7 +20,7 @@ const late = {
   graphql: /^network\/(?:graphql|contract)\/\w+\.ts$/,
   wire: /^network\/(?:wire\/\w+|carried)\.ts$/,
   arrivals: /^arrivals\/(?!errors)[\w-]+\.ts$/,
-  states: /^(?:states\/(?!errors|sets)\w+|jest\/looks)\.ts$/,
+  states: /^(?:states\/(?!errors|sets)\w+|jest\/(?:looks|branches))\.ts$/,
   time: /^(?:stage\/(?:time|waiting)|core\/(?:spans|virtual-clock)|page\/globals\/(?:zone|scheduled))\.ts$/,
   settings: /^(?:page\/settings\/(?:settings|language)|stage\/(?:page|accessible))\.ts$/,
   stage:
@@ -32,7 +32,7 @@ const early = {
   core: /^(?:core|page|network|stage|seam|states|arrivals)\/.*\.ts$/,
 };
 const groups = Object.entries({ ...late, ...early });
-const entryFile = /^(?:index|\w+\/index|jest\/(?!looks)\w+)\.ts$/;
+const entryFile = /^(?:index|\w+\/index|jest\/(?!looks|branches)\w+)\.ts$/;
 
 function partOf(id) {
   const source = id.replaceAll('\\', '/').split('/src/').at(-1);

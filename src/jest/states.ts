@@ -10,6 +10,11 @@ export interface TestStatesOptions {
    * is compared unless this is false; where this is true, there has to be one.
    */
   readonly looks?: boolean;
+  /**
+   * Whether each branch of the component has to be reached by a state, where the runner counts coverage (with
+   * `coverageProvider: 'babel'`, which is the usual one). Unless this is true or false, what is not reached is printed.
+   */
+  readonly branches?: boolean;
 }
 
 /**
@@ -42,6 +47,13 @@ export function testStates(states: States, options: TestStatesOptions = {}): voi
         if (isCompared) compareLooks(set, name, outline, expect!);
       });
     if (set.states.length > 1) it!('its states are told apart', async () => (await read()).tellApart());
-    it!('all that its states declare is of use', async () => (await read()).useAll());
+    it!('all that its states declare is of use', async () => {
+      await (await read()).useAll();
+      if (options.branches === false) return;
+      const { complainOfBranches } = await import('./branches');
+      const complaint = complainOfBranches(set);
+      if (complaint && options.branches) throw complaint;
+      if (complaint) console.info(complaint.message);
+    });
   });
 }

@@ -12,7 +12,7 @@ import {
   type RoleState,
   type Words,
 } from './locators';
-import { looking, scan } from './looking';
+import { factsOf, looking, scan } from './looking';
 import { altersNames, nameOrTextOf, nameOf, textIn, textOf } from './names';
 import { labelElementsOf } from './labels';
 import { saidByText, roleNamed, roleOf, tagsOf } from './roles';
@@ -46,7 +46,7 @@ export function locate(locator: Locator, view: View, anyway = false): Element[] 
 
 function locateKnowing(locator: Locator, view: View, anyway: boolean): Element[] {
   const fitting = candidates(locator, view);
-  if (anyway || locator.hidden) return fitting;
+  if (anyway || locator.hidden || fitting.length === 0) return fitting;
   const aria = locator.sought.by === 'role' || locator.sought.by === 'label';
   const isSafe = view.roots.every((root) => !mayHide(root) && whyHidden(root, aria) === undefined);
   return isSafe ? fitting : fitting.filter((element) => whyHidden(element, aria) === undefined);
@@ -160,6 +160,16 @@ const ownText = (label: Element) =>
       .join(''),
   );
 
+/** All text of a root, folded; found out once for many searches of the same page. */
+function foldedText(root: Element): string {
+  const known = factsOf<string>('folded');
+  const before = known.get(root);
+  if (before !== undefined) return before;
+  const folded = foldSpace(textIn(root));
+  known.set(root, folded);
+  return folded;
+}
+
 function searchText(root: Element, words: string | RegExp, itself: boolean): Element[] {
   const found: Element[] = [];
   const wanted = typeof words === 'string' && !altersNames(root) ? squeeze(words) : undefined;
@@ -179,7 +189,7 @@ function searchText(root: Element, words: string | RegExp, itself: boolean): Ele
     return true;
   };
   // Check the whole text first. Most searches end here.
-  if (typeof words !== 'string' || foldSpace(textIn(root)).includes(foldSpace(words)) || mayHide(root)) {
+  if (typeof words !== 'string' || foldedText(root).includes(foldSpace(words)) || mayHide(root)) {
     // A subject may be a bare text, directly in its container.
     if (itself || (root.hasAttribute(subjectMark) && root.parentElement)) visit(root);
     else for (let child = root.firstElementChild; child; child = child.nextElementSibling) visit(child);

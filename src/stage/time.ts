@@ -220,7 +220,6 @@ export async function runNext(stage: Ground, clock: VirtualClock): Promise<void>
 }
 
 const most = 1000;
-
 async function runOut(stage: Ground, clock: VirtualClock, calledAt: Error): Promise<void> {
   const counts = new Map<string, number>();
   await stage.moving(async () => {

@@ -102,6 +102,11 @@ export const registry = {
     head: `The state "${f.state}" of ${f.component} says that it looks like ${quoted(f.others)}, and it can be told apart.`,
     next: ['Take that out of "looksLike".'],
   }),
+  'SIM-STATE-BRANCH': (f: { component: string; file: string; places: readonly string[] }): Report => ({
+    head: `No state of ${f.component} reaches ${f.places.length === 1 ? 'this' : `these ${f.places.length} places`} in ${f.file}.`,
+    there: [...f.places.slice(0, 20), ...(f.places.length > 20 ? [`… ${f.places.length - 20} more`] : [])],
+    next: ['Declare the state that does, or take the code out.'],
+  }),
   'SIM-LOOK-NEW': (f: { component: string; state: string; file: string; outline: string }): Report => ({
     head: `Nobody has accepted yet how ${f.component} looks in the state "${f.state}".`,
     there: [f.outline],

@@ -90,7 +90,8 @@ function look(set: StateSet, state: StateData, { stage, read, early }: Up, isOut
       const brought = onlyIn(readSigns(stage), before.signs);
       throw explain('SIM-STATE-EARLY', { ...about, answer: before.answer, shows: declares, brought }, told);
     }
-    const others = set.states.filter((other) => other !== state && allHold(other.checks, stage));
+    const view = stage.view();
+    const others = set.states.filter((other) => other !== state && allHold(other.checks, view));
     const alsoHold = new Set(others.map(({ name }) => name));
     return { state, declares, outline, chronicle, alsoHold, used: readUsed(stage, read) };
   });
@@ -133,7 +134,7 @@ function watchArrivals(stage: Stage, { checks }: StateData): () => Early | undef
   const { gate }: Environment = stage.environment;
   gate.onOpening = () => {
     last = undefined;
-    if (!stage.mounted || stage.environment.state !== 'up' || !allHold(checks, stage)) return;
+    if (!stage.mounted || stage.environment.state !== 'up' || !allHold(checks, stage.view())) return;
     const answer = gate.pending.map(({ label }) => label).join(' and ');
     last = { answer, outline: printPage(stage), signs: readSigns(stage) };
   };

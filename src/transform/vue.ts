@@ -119,11 +119,11 @@ type Map = Sfc.SFCScriptBlock['map'];
 // The parts follow each other in the output. Each has its own source map, TypeScript adds another, and the
 // code may have been rewritten in between.
 function chain(
-  outer: string | null,
+  outer: object | null,
   between: string | undefined,
   parts: readonly { readonly text: string; readonly map: Map | undefined }[],
   file: string,
-): string | null {
+): object | null {
   if (!outer) return null;
   let line = 0;
   const sections: { offset: { line: number; column: number }; map: never }[] = [];
@@ -134,5 +134,6 @@ function chain(
   const inner = new FlattenMap({ version: 3, file, sections } as never);
   const below = between === undefined ? [inner] : [JSON.parse(between) as never, inner];
   let depth = 0;
-  return remapping(outer, () => (below[depth++] ?? null) as never).toString();
+  const whole = remapping(outer as never, () => (below[depth++] ?? null) as never);
+  return JSON.parse(whole.toString()) as object;
 }

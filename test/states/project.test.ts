@@ -53,8 +53,15 @@ interface Result {
   readonly status: string;
   readonly failureMessages: string[];
 }
-async function run(env: Record<string, string> = {}) {
-  const args = [join(root, 'node_modules/jest/bin/jest.js'), '--json', '--no-cache', '--rootDir', place];
+async function run(env: Record<string, string> = {}, ...more: string[]) {
+  const args = [
+    join(root, 'node_modules/jest/bin/jest.js'),
+    '--json',
+    '--no-cache',
+    '--rootDir',
+    place,
+    ...more,
+  ];
   const options = { cwd: place, env: { ...process.env, ...env } };
   const { stdout } = await promisify(execFile)(process.execPath, args, options).catch(
     (failed: { stdout: string }) => failed,
@@ -115,6 +122,23 @@ it('accepts looks, and tells of another name but not of another tag', async () =
   put('HiveSign.states.tsx', right.replace('  loaded:', '  arrived:'));
   const fresh = (await run()).find(({ fullName }) => fullName === 'HiveSign arrived')!;
   expect(fresh.failure).toMatch(/SIM-LOOK-NEW[^]*"arrived"[^]*heading "Anemone"/);
+}, 60_000);
+
+it('tells which branches no state reaches, where coverage is counted', async () => {
+  const more = `${heading}{state === 'Borage' && <b>The queen</b>}`;
+  put('HiveSign.tsx', `interface Unused {\n  lines: 2;\n}\n${sign(more)}`);
+  put('HiveSign.states.tsx', right);
+  put(
+    'HiveSign.test.tsx',
+    `import { testStates } from 'simulacra/jest';\nimport sign from './HiveSign.states';\ntestStates(sign, { branches: true });`,
+  );
+  const results = await run({}, '--coverage', '--coverageReporters=none', 'HiveSign.test');
+  const [failed, ...others] = results.filter(({ status }) => status === 'failed');
+  expect(others).toEqual([]);
+  expect(failed!.fullName).toBe('HiveSign all that its states declare is of use');
+  expect(failed!.failure.replace(/\s+/g, ' ')).toMatch(
+    /SIM-STATE-BRANCH No state of HiveSign reaches this in HiveSign\.tsx\. HiveSign\.tsx:10 return .*The queen/,
+  );
 }, 60_000);
 
 it('explains a file of states that declares none', async () => {
