@@ -1,4 +1,4 @@
-// Runs the one test that fails on purpose, for its picture.
+// Runs the tests that fail on purpose, for their pictures.
 module.exports = {
   rootDir: '../..',
   testEnvironment: 'jsdom',

@@ -6,6 +6,37 @@ import { list } from '../core/print';
 const keyed = (name: string) => (/^[a-z_$][\w$]*$/i.test(name) ? name : `'${name}'`);
 const quoted = (names: readonly string[]) => list(names.map((name) => `"${name}"`));
 
+/** Two states of which the second has all that the first declares, and what each has for itself, as code. */
+interface Alike {
+  readonly state: string;
+  readonly other: string;
+  readonly own: readonly string[];
+  /** What both have, and not as often: `[part(HiveCard), 3]` in the first. */
+  readonly counts: readonly string[];
+  readonly others: readonly string[];
+  /** True where their outlines are the same. */
+  readonly isSame: boolean;
+}
+
+function wordApart({ state, other, own, counts, others, isSame }: Alike): string[] {
+  const declare = (option: string, what: readonly string[]) =>
+    `${keyed(state)}: { ${option}: [${what.slice(0, 3).join(', ')}] }`;
+  if (isSame)
+    return [
+      `Their pages are alike. Where they are meant to be:   ${keyed(state)}: { looksLike: ['${other}'] }`,
+    ];
+  const told = [
+    ...(own.length > 0 ? [`Only "${state}" has more:   ${declare('shows', own)}`] : []),
+    ...(counts.length > 0 ? [`It is not as often in "${other}":   ${declare('counts', counts)}`] : []),
+    ...(others.length > 0 ? [`Only "${other}" has it:   ${declare('lacks', others)}`] : []),
+  ];
+  return told.length > 0
+    ? told
+    : [
+        `Their pages differ in what has neither a role nor a text of its own. Declare that, by css() or testId().`,
+      ];
+}
+
 /** Failures of declared states. */
 export const registry = {
   'SIM-STATE-NONE': (f: { component: string; state: string }): Report => ({
@@ -75,27 +106,14 @@ export const registry = {
         ? [`The answer brought more. Declare some of it:   shows: [${f.brought.slice(0, 3).join(', ')}]`]
         : ['Declare what the answer changes on the page.'],
   }),
-  'SIM-STATE-ALIKE': (f: {
-    component: string;
-    pairs: readonly { state: string; other: string; own: readonly string[]; others: readonly string[] }[];
-  }): Report => ({
+  'SIM-STATE-ALIKE': (f: { component: string; pairs: readonly Alike[] }): Report => ({
     head:
       f.pairs.length === 1
         ? `${f.component} in the state "${f.pairs[0]!.other}" has all that "${f.pairs[0]!.state}" declares: nothing tells the two apart.`
         : `States of ${f.component} cannot be told apart.`,
-    there: f.pairs.flatMap(({ state, other, own, others }) => [
-      ...(f.pairs.length === 1 ? [] : [`"${other}" has all that "${state}" declares.`]),
-      ...(own.length > 0
-        ? [`Only "${state}" has more:   ${keyed(state)}: { shows: [${own.slice(0, 3).join(', ')}] }`]
-        : []),
-      ...(others.length > 0
-        ? [`Only "${other}" has it:   ${keyed(state)}: { lacks: [${others.slice(0, 3).join(', ')}] }`]
-        : []),
-      ...(own.length + others.length === 0
-        ? [
-            `Their pages are alike. Where they are meant to be:   ${keyed(state)}: { looksLike: ['${other}'] }`,
-          ]
-        : []),
+    there: f.pairs.flatMap((pair) => [
+      ...(f.pairs.length === 1 ? [] : [`"${pair.other}" has all that "${pair.state}" declares.`]),
+      ...wordApart(pair),
     ]),
   }),
   'SIM-STATE-APART': (f: { component: string; state: string; others: readonly string[] }): Report => ({

@@ -25,11 +25,10 @@ function holds({ locator, times }: Check, view: View): boolean {
   }
 }
 
-/** What a page has, as code that finds it. */
+/** What a page has: code that finds it, and how often it does. */
 export interface Signs {
-  readonly found: ReadonlySet<string>;
-  /** How many there are of each part. */
-  readonly parts: ReadonlyMap<string, number>;
+  readonly found: ReadonlyMap<string, number>;
+  readonly outline: string;
 }
 
 /** The rendered tree, without markup. */
@@ -39,17 +38,16 @@ export const printPage = ({ mounted, container }: Stage): string =>
 const most = 400;
 
 export function readSigns(stage: Stage): Signs {
-  const view = stage.view();
-  const found = looking(stage.container.ownerDocument, () => {
-    const all = locate(css('*'), view).slice(0, most);
-    return new Set(all.filter(isSign).map(locatorFor));
-  });
-  const parts = new Map<string, number>();
+  const found = new Map<string, number>();
   for (const record of stage.setting.stubs.records) {
     const { length } = record.inPageOrder().filter((instance) => instance.element());
-    if (length > 0) parts.set(record.name, length);
+    if (length > 0) found.set(`part(${record.name})`, length);
   }
-  return { found, parts };
+  looking(stage.container.ownerDocument, () => {
+    const all = locate(css('*'), stage.view()).slice(0, most);
+    for (const sign of all.filter(isSign).map(locatorFor)) found.set(sign, (found.get(sign) ?? 0) + 1);
+  });
+  return { found, outline: printPage(stage) };
 }
 
 const isSign = (element: Element): boolean =>
@@ -58,10 +56,14 @@ const isSign = (element: Element): boolean =>
     : element.childElementCount === 0 && textOf(element) !== '' && textOf(element).length < 60;
 
 /** What one page has and another has not, as code. */
-export function onlyIn(one: Signs, other: Signs): string[] {
-  const parts = [...one.parts.keys()].filter((part) => !other.parts.has(part)).map((part) => `part(${part})`);
-  return [...parts, ...[...one.found].filter((sign) => !other.found.has(sign))];
-}
+export const onlyIn = ({ found }: Signs, other: Signs): string[] =>
+  [...found.keys()].filter((sign) => !other.found.has(sign));
+
+/** What both have, and one of them not as often as the other: pairs of code and number. */
+export const oftenerIn = ({ found }: Signs, other: Signs): string[] =>
+  [...found]
+    .filter(([sign, count]) => (other.found.get(sign) ?? count) !== count)
+    .map(([sign, count]) => `[${sign}, ${count}]`);
 
 /** What a subject had use for, and what there was. */
 export interface Used {

@@ -3,7 +3,7 @@ import type { States } from './declare';
 import { readStates, type StateSet } from './sets';
 import { explain } from './errors';
 import { declarationOf, locateAtState } from './place';
-import { onlyIn, type Signs } from './see';
+import { oftenerIn, onlyIn, type Signs } from './see';
 import { readSignsOf, verifyState, type Verified } from './verify';
 
 /** What is to be found out. */
@@ -129,12 +129,16 @@ export class Verification {
       .map(([one, other]) => ({ state: one.state.name, other: other.state.name }))
       .map(({ state, other }) => {
         const [own, others] = [signs.get(state)!, signs.get(other)!];
-        return { state, other, own: onlyIn(own, others), others: onlyIn(others, own) };
+        const told = {
+          own: onlyIn(own, others),
+          counts: oftenerIn(own, others),
+          others: onlyIn(others, own),
+        };
+        return { state, other, ...told, isSame: own.outline === others.outline };
       })
       .filter(
-        ({ state, other, own, others }, at, all) =>
-          own.length + others.length > 0 ||
-          !all.slice(0, at).some((before) => before.state === other && before.other === state),
+        ({ state, other, isSame }, at, all) =>
+          !isSame || !all.slice(0, at).some((before) => before.state === other && before.other === state),
       );
   }
 
