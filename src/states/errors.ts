@@ -7,7 +7,7 @@ const keyed = (name: string) => (/^[a-z_$][\w$]*$/i.test(name) ? name : `'${name
 const quoted = (names: readonly string[]) => list(names.map((name) => `"${name}"`));
 
 /** Two states of which the second has all that the first declares, and what each has for itself, as code. */
-interface Alike {
+export interface Alike {
   readonly state: string;
   readonly other: string;
   readonly own: readonly string[];
