@@ -8,7 +8,8 @@ import board from './src/HiveBoard.states';
 export const names: readonly string[] = Object.keys(board);
 
 /** Brings the declared states of the board about, as a user's own command does. */
-export const verify = (only: readonly string[]): Promise<StatesReport> => verifyStates(board, { only, outlines: true });
+export const verify = (only: readonly string[]): Promise<StatesReport> =>
+  verifyStates(board, { only, outlines: true });
 
 const find = async (letters: string): Promise<string> => {
   const response = await fetch(`/api/hives?q=${letters}`);
