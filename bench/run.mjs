@@ -12,9 +12,10 @@ rows.push(...(await (await import('./mounting-vue.mjs')).mountingVue()));
 rows.push(...(await (await import('./mounting-angular.mjs')).mountingAngular()));
 const { timing } = await import('./timing.mjs');
 const { acting } = await import('./acting.mjs');
+const { verifying } = await import('./states.mjs');
 const { transforming } = await import('./transforming.mjs');
 const { seaming } = await import('./seam.mjs');
-for (const measure of [looking, answering, timing, acting, transforming, seaming, loading])
+for (const measure of [looking, answering, timing, acting, verifying, transforming, seaming, loading])
   rows.push(...(await measure()));
 rows.push(...(await import('./in-jest.mjs')).measuringInJest());
 const { growing } = await import('./growth.mjs');

@@ -29,7 +29,7 @@ const allowed: Record<string, string[]> = {
   vue: ['core', 'page', 'seam', 'stage', 'states'],
   angular: ['core', 'page', 'seam', 'stage', 'states'],
   transform: [],
-  jest: ['core', 'page', 'stage', 'states'],
+  jest: ['core', 'page', 'seam', 'stage', 'states'],
   har: ['core', 'network', 'stage'],
   serve: ['core', 'har', 'network', 'stage'],
   cli: ['arrivals', 'core', 'har', 'network', 'serve', 'stage', 'states'],
