@@ -102,8 +102,8 @@ export async function verifyStates(given: States, options: VerifyOptions = {}): 
  * in all orders, or the failure names the order in words, what happened in it, and a code that runs it alone.
  *
  * @param scenario a test as it would be written without: `isolate`, steps, checks
- * @throws SIM-ARRIVAL, SIM-ARRIVAL-DIFFERS, SIM-ARRIVAL-ENDLESS, SIM-ARRIVAL-LIMIT, SIM-ARRIVAL-UP,
- * SIM-ARRIVAL-GIVEN; and what the scenario throws in the order in which everything is asked for
+ * @throws SIM-ARRIVAL, SIM-ARRIVAL-DIFFERS, SIM-ARRIVAL-ENDLESS, SIM-ARRIVAL-OVER,
+ * SIM-ARRIVAL-LIMIT, SIM-ARRIVAL-UP, SIM-ARRIVAL-GIVEN; and what the scenario throws in the order in which everything is asked for
  * @example
  * const { tried, complete } = await everyArrival(async () => {
  *   const board = await isolate(HiveBoard, {

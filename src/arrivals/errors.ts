@@ -51,6 +51,14 @@ export const registry = {
     there: f.waits.length > 0 ? [`There still waited ${f.waits.join(', ')}.`] : [],
     next: [`Only this order:   everyArrival(scenario, { order: '${f.order}' })`],
   }),
+  'SIM-ARRIVAL-OVER': (f: { order: string }): Report => ({
+    head: 'The test was over before all orders of arrival were tried.',
+    there: [`It ended in the order "${f.order}".`],
+    next: [
+      'Give it more time, or try fewer:   everyArrival(scenario, { most: 50 })',
+      'A scenario that ends a subject itself calls subject.takeDown(), not takeDown().',
+    ],
+  }),
   'SIM-ARRIVAL-LIMIT': (f: { most: number; of: number }): Report => ({
     head: `There are ${f.of} orders of arrival, and no more than ${f.most} may be tried.`,
     next: [

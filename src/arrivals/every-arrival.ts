@@ -231,7 +231,8 @@ function player(scenario: () => unknown, { within = 5000 }: ArrivalOptions, call
     run.end();
     directing.current = undefined;
     if (!isAbandoned) await takeDown().catch(fail);
-    if (isAbandoned || isEndless(failure)) throw failure ?? new Error('The test is over.');
+    if (isAbandoned) throw explain('SIM-ARRIVAL-OVER', { order: run.code }, { calledAt, cause: failure });
+    if (isEndless(failure)) throw failure;
     return { run, failure, failed, chronicle, asked };
   };
 }

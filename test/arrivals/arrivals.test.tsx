@@ -5,6 +5,7 @@ import {
   later,
   role,
   spy,
+  takeDown,
   text,
   type ArrivalOptions,
   type SimulacraError,
@@ -182,6 +183,16 @@ describe('explains', () => {
       { within: 300 },
       'SIM-ARRIVAL-ENDLESS',
       /did not end within 300 ms/,
+    ],
+    [
+      'a test that ends meanwhile',
+      async () => {
+        await isolate(Feed, { props: { asks: ['a', 'b'] }, network });
+        if (++runs === 2) await takeDown();
+      },
+      {},
+      'SIM-ARRIVAL-OVER',
+      /ended in the order "1".*subject\.takeDown\(\), not takeDown\(\)/,
     ],
     [
       'more orders than may be tried',
