@@ -5,10 +5,13 @@ import {
   later,
   role,
   spy,
+  standIn,
+  swap,
   takeDown,
   text,
   type ArrivalOptions,
   type SimulacraError,
+  type Subject,
 } from 'simulacra';
 import { isolate } from 'simulacra/react';
 import { useEffect, useState } from 'react';
@@ -132,6 +135,45 @@ it('counts answers of all kinds: errors, late ones, those of spies', async () =>
     expect(done.calls).toEqual([['no a b c']]);
   });
   expect(failure.code).toBe('SIM-ARRIVAL');
+});
+
+interface Scales {
+  left(): Promise<string>;
+  right(): Promise<string>;
+}
+function Balance({ scales }: { scales: Scales }) {
+  const [came, setCame] = useState<string[]>([]);
+  useEffect(() => {
+    for (const weighing of [scales.left(), scales.right()])
+      void weighing.then((told) => setCame((before) => [...before, told]));
+  }, [scales]);
+  return <output>{came.join(' ')}</output>;
+}
+
+it.each<[string, () => Promise<Subject>, RegExp]>([
+  [
+    'a stand-in',
+    () => {
+      const scales = standIn<Scales>({ left: () => Promise.resolve('l'), right: () => Promise.resolve('r') });
+      return isolate(Balance, { props: { scales } }) as Promise<Subject>;
+    },
+    /right\(\) arrived before left\(\)/,
+  ],
+  [
+    'a swapped module',
+    () => {
+      const weights = swap(() => import('./weights'), { weigh: (hive) => Promise.resolve(hive) });
+      return isolate(() => import('./Pair'), { swap: [weights] }) as Promise<Subject>;
+    },
+    /weigh\(\) \(2nd\) arrived before weigh\(\)/,
+  ],
+])('tries the answers of %s', async (_, isolated, words) => {
+  const orders: string[] = [];
+  const failure = await failureOf(async () => {
+    orders.push((await isolated()).texts(role('status')).join());
+    if (new Set(orders).size > 1 && orders.at(-1) !== orders[0]) throw new Error('upside down');
+  });
+  expect(told(failure)).toMatch(words);
 });
 
 it('lets spies that outlive a run forget it', async () => {
