@@ -4,7 +4,11 @@ import { isolate, states } from 'simulacra/react';
 import { everyArrival, role, takeDown, text, verifyStates } from 'simulacra';
 import { matchers } from 'simulacra/jest';
 import { createElement as h, useEffect, useState } from 'react';
-import { compare } from './measure.mjs';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { compare, middle, took } from './measure.mjs';
 
 function Board({ yard }) {
   const [names, setNames] = useState();
@@ -70,6 +74,56 @@ const scenario = async () => {
   if (feed.find(role('status')).textContent.length !== 7) throw new Error('wrong');
 };
 
+const root = fileURLToPath(new URL('..', import.meta.url));
+
+/** A project with many files of states, in which one is asked for. */
+function projectOf(count) {
+  const place = mkdtempSync(`${tmpdir()}/states-`);
+  const put = (name, text) => writeFileSync(`${place}/${name}`, text);
+  symlinkSync(`${root}node_modules`, `${place}/node_modules`);
+  put(
+    'jest.config.cjs',
+    `module.exports = {
+  ...require('${root}dist/react-jest.cjs'),
+  moduleNameMapper: { '^simulacra$': '${root}dist/index.cjs', '^simulacra/(react|jest)$': '${root}dist/$1.cjs' },
+  testMatch: ['**/*.states.tsx'],
+  setupFilesAfterEnv: ['${root}dist/react.cjs', '${root}dist/jest-states.cjs'],
+};`,
+  );
+  put('Sign.tsx', 'export const Sign = ({ hive }) => <h2>{hive}</h2>;');
+  for (let at = 0; at < count; at++)
+    put(
+      `Sign${at}.states.tsx`,
+      `import { role } from 'simulacra';
+import { states } from 'simulacra/react';
+import { Sign } from './Sign';
+export default states(Sign, {}, { named: { props: { hive: 'Anemone ${at}' }, shows: [role('heading', 'Anemone ${at}')] } });`,
+    );
+  const run = () => {
+    const args = ['node_modules/jest/bin/jest.js', '--rootDir', place, 'Sign0.states'];
+    const { status, stderr } = spawnSync(process.execPath, args, { cwd: place, encoding: 'utf8' });
+    if (status !== 0) throw new Error(stderr);
+  };
+  run();
+  return { run, end: () => rmSync(place, { recursive: true, force: true }) };
+}
+
+async function startingUp() {
+  const [many, one] = [projectOf(1000), projectOf(1)];
+  const times = { ours: [], floor: [], ratios: [] };
+  for (let round = 0; round < 5; round++) {
+    const [ours, floor] = [await took(many.run), await took(one.run)];
+    times.ours.push(ours);
+    times.floor.push(floor);
+    times.ratios.push(ours / floor);
+  }
+  many.end();
+  one.end();
+  const name = 'Jest on one of 1,000 files of states';
+  const measured = { ours: middle(times.ours), floor: middle(times.floor), ratio: middle(times.ratios) };
+  return { name, against: 'the only one of a project', goal: 1.2, ...measured };
+}
+
 export async function verifying() {
   const [hundred, ten] = [declared(100), declared(10)];
   const orders = 24;
@@ -109,5 +163,6 @@ export async function verifying() {
       why: `${Math.round((orders / tried.ours) * 1000)} orders a second; an answer at a time is rendered by itself, and none is left out.`,
       ...tried,
     },
+    await startingUp(),
   ];
 }

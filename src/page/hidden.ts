@@ -187,7 +187,7 @@ const hidingAttributes = new Set(['hidden', 'aria-hidden', 'style', 'inert', 'po
 
 /** True where something at or below an element may be hidden: where not, none of it need be asked. */
 export const mayHide = (root: Element): boolean =>
-  hasStyles(root.ownerDocument) || onceFor('hides', root, findHiding);
+  onceFor('hides', root, () => hasStyles(root.ownerDocument) || findHiding(root));
 
 function findHiding(root: Element): boolean {
   const { tags, elements, attributed, hasShadows } = scan(root);

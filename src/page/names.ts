@@ -62,7 +62,7 @@ const harmless = new Set(['class', 'id', 'type', 'key', 'scope', 'href', 'data-t
 
 /** True where something at or below an element can make a name differ from the text it is made of. */
 export const altersNames = (root: Element): boolean =>
-  hasStyles(root.ownerDocument) || onceFor('alters', root, findAltering);
+  onceFor('alters', root, () => hasStyles(root.ownerDocument) || findAltering(root));
 
 function findAltering(root: Element): boolean {
   const { elements, tags, attributed, hasShadows } = scan(root);

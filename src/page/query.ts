@@ -12,7 +12,7 @@ import {
   type RoleState,
   type Words,
 } from './locators';
-import { factsOf, looking, scan } from './looking';
+import { factsOf, looking, onceFor, scan } from './looking';
 import { altersNames, nameOrTextOf, nameOf, textIn, textOf } from './names';
 import { labelElementsOf } from './labels';
 import { saidByText, roleNamed, roleOf, tagsOf } from './roles';
@@ -109,7 +109,8 @@ function quickLook(root: Element, role: string, name: Words | undefined): (eleme
 const squeeze = (text: string) => text.replace(/\s+/g, '');
 
 // Elements that a subject rendered elsewhere belong to it. Its own container does not.
-const isOutside = (root: Element) => root.parentElement !== null && !root.hasAttribute(subjectMark);
+const isOutside = (root: Element): boolean =>
+  onceFor('outside', root, () => root.parentElement !== null && !root.hasAttribute(subjectMark));
 
 const queryAll = (root: Element, selector: string, itself: boolean): Element[] => {
   if (selector === '*') return scan(root).elements.slice(itself ? 0 : 1);
@@ -172,6 +173,9 @@ function foldedText(root: Element): string {
 
 function searchText(root: Element, words: string | RegExp, itself: boolean): Element[] {
   const found: Element[] = [];
+  // The whole text first: most searches end here.
+  if (typeof words === 'string' && !foldedText(root).includes(foldSpace(words)) && !mayHide(root))
+    return found;
   const wanted = typeof words === 'string' && !altersNames(root) ? squeeze(words) : undefined;
   const visit = (element: Element): boolean => {
     // If the words are nowhere below an element, its children need no check. That skips most of a page.
@@ -188,12 +192,9 @@ function searchText(root: Element, words: string | RegExp, itself: boolean): Ele
     found.push(element);
     return true;
   };
-  // Check the whole text first. Most searches end here.
-  if (typeof words !== 'string' || foldedText(root).includes(foldSpace(words)) || mayHide(root)) {
-    // A subject may be a bare text, directly in its container.
-    if (itself || (root.hasAttribute(subjectMark) && root.parentElement)) visit(root);
-    else for (let child = root.firstElementChild; child; child = child.nextElementSibling) visit(child);
-  }
+  // A subject may be a bare text, directly in its container.
+  if (itself || (root.hasAttribute(subjectMark) && root.parentElement)) visit(root);
+  else for (let child = root.firstElementChild; child; child = child.nextElementSibling) visit(child);
   return found;
 }
 

@@ -134,7 +134,8 @@ function watchArrivals(stage: Stage, { checks }: StateData): () => Early | undef
   const { gate }: Environment = stage.environment;
   gate.onOpening = () => {
     last = undefined;
-    if (!stage.mounted || stage.environment.state !== 'up' || !allHold(checks, stage.view())) return;
+    if (!stage.mounted || stage.environment.state !== 'up') return;
+    if (!looking(stage.container.ownerDocument, () => allHold(checks, stage.view()))) return;
     const answer = gate.pending.map(({ label }) => label).join(' and ');
     last = { answer, outline: printPage(stage), signs: readSigns(stage) };
   };
