@@ -12,7 +12,7 @@ import {
   type RoleState,
   type Words,
 } from './locators';
-import { factsOf, looking, onceFor, scan } from './looking';
+import { looking, onceFor, scan } from './looking';
 import { altersNames, nameOrTextOf, nameOf, textIn, textOf } from './names';
 import { labelElementsOf } from './labels';
 import { saidByText, roleNamed, roleOf, tagsOf } from './roles';
@@ -162,14 +162,7 @@ const ownText = (label: Element) =>
   );
 
 /** All text of a root, folded; found out once for many searches of the same page. */
-function foldedText(root: Element): string {
-  const known = factsOf<string>('folded');
-  const before = known.get(root);
-  if (before !== undefined) return before;
-  const folded = foldSpace(textIn(root));
-  known.set(root, folded);
-  return folded;
-}
+const foldedText = (root: Element): string => onceFor('folded', root, (one) => foldSpace(textIn(one)));
 
 function searchText(root: Element, words: string | RegExp, itself: boolean): Element[] {
   const found: Element[] = [];

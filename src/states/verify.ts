@@ -60,13 +60,21 @@ export async function verifyState(set: StateSet, state: StateData, isOutlined: b
 
 /** Brings a state about, in whatever order its answers arrive. @throws SIM-STATE-WRONG */
 async function comeAbout(set: StateSet, state: StateData): Promise<void> {
-  const { declaredAt: calledAt } = set;
+  refuseWrong(set, state, await putUp(set, state));
+}
+
+/** Puts a state on a stage. @returns the stage, for who looks at it */
+async function putUp({ adapter, declaredAt }: StateSet, state: StateData): Promise<Stage> {
   let up: Stage | undefined;
-  await isolateOn(set.adapter, state, { onStage: (stage) => (up = stage) }, calledAt);
-  const wrong = wrongIn(state.checks, up!);
-  if (wrong.length === 0) return;
-  const fields = { component: set.component, state: state.name, wrong };
-  throw explain('SIM-STATE-WRONG', fields, { calledAt, chronicle: up!.chronicle });
+  await isolateOn(adapter, state, { onStage: (stage) => (up = stage) }, declaredAt);
+  return up!;
+}
+
+/** @throws SIM-STATE-WRONG where it does not show what it declares */
+function refuseWrong({ component, declaredAt }: StateSet, { name, checks }: StateData, stage: Stage): void {
+  const wrong = wrongIn(checks, stage);
+  const told = { calledAt: declaredAt, chronicle: stage.chronicle };
+  if (wrong.length > 0) throw explain('SIM-STATE-WRONG', { component, state: name, wrong }, told);
 }
 
 interface Up {
@@ -78,17 +86,16 @@ interface Up {
 function look(set: StateSet, state: StateData, { stage, read, early }: Up, isOutlined: boolean) {
   // Nothing changes the page meanwhile, so what is found out of it is found out once.
   return looking(stage.container.ownerDocument, () => {
-    const wrong = wrongIn(state.checks, stage);
+    refuseWrong(set, state, stage);
     const { chronicle } = stage;
-    const told = { calledAt: set.declaredAt, chronicle };
-    const about = { component: set.component, state: state.name };
-    if (wrong.length > 0) throw explain('SIM-STATE-WRONG', { ...about, wrong }, told);
     const declares = state.checks.map((check) => printCheck(check, stage));
     const before = early();
     const outline = isOutlined || before ? printPage(stage) : '';
     if (before && before.outline !== outline) {
       const brought = onlyIn(readSigns(stage), before.signs);
-      throw explain('SIM-STATE-EARLY', { ...about, answer: before.answer, shows: declares, brought }, told);
+      const about = { component: set.component, state: state.name, answer: before.answer };
+      const told = { calledAt: set.declaredAt, chronicle };
+      throw explain('SIM-STATE-EARLY', { ...about, shows: declares, brought }, told);
     }
     const view = stage.view();
     const others = set.states.filter((other) => other !== state && allHold(other.checks, view));
@@ -99,9 +106,7 @@ function look(set: StateSet, state: StateData, { stage, read, early }: Up, isOut
 
 /** What a state shows, to be compared with another one: it is brought about once more for that. */
 export async function readSignsOf(set: StateSet, state: StateData): Promise<Signs> {
-  let up: Stage | undefined;
-  await isolateOn(set.adapter, state, { onStage: (stage) => (up = stage) }, set.declaredAt);
-  const signs = readSigns(up!);
+  const signs = readSigns(await putUp(set, state));
   await takeDown().catch(() => undefined);
   return signs;
 }
