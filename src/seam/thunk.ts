@@ -40,3 +40,10 @@ const isWayToModule = (text: string): boolean =>
     text.slice(0, 2000).replace(/[\s(){}]+/g, ''),
   ) &&
   /^(async\b)?\s*\(\s*\)/.test(text);
+
+/** What a module is called after its file: `HiveBoard` for './HiveBoard.vue'. */
+export const fileNameIn = (specifier: string): string =>
+  specifier
+    .split('/')
+    .at(-1)!
+    .replace(/\.\w+$/, '');

@@ -3,7 +3,7 @@ import { whatThePageLacks } from '../page/lacking';
 import { isExplained } from '../core/errors/called-from';
 import { refuse } from './errors';
 import { callForSubject } from '../seam/place';
-import { looksLikeThunk, specifierIn } from '../seam/thunk';
+import { fileNameIn, looksLikeThunk, specifierIn } from '../seam/thunk';
 import type { Adapter } from './adapter';
 
 /** `() => import('…')`: leads to a module with one component in it, or to a component. */
@@ -46,10 +46,7 @@ async function load(adapter: Adapter, given: Load, calledAt: Error): Promise<unk
     .filter((name) => name !== '__esModule')
     .sort();
   const components = names.filter((name) => isComponent(loaded[name]) && /^([A-Z]|default$)/.test(name));
-  const file = specifier
-    .split('/')
-    .at(-1)!
-    .replace(/\.\w+$/, '');
+  const file = fileNameIn(specifier);
   const chosen = ['default', file].find((name) => components.includes(name)) ?? components[0];
   const isClear = chosen === 'default' || chosen === file || components.length === 1;
   if (!chosen || !isClear) {

@@ -3,7 +3,7 @@ import { print } from '../core/print';
 import { isLocator, type Locator } from '../page/locators';
 import type { Adapter } from '../stage/adapter';
 import { checkComponent } from '../stage/isolate';
-import { looksLikeThunk, specifierIn } from '../seam/thunk';
+import { fileNameIn, looksLikeThunk, specifierIn } from '../seam/thunk';
 import { checkOptions, mergeOptions, type AllOptions } from '../stage/options';
 import type { Check, StateData } from '../stage/state';
 import type { Subject } from '../stage/subject';
@@ -64,7 +64,7 @@ export function declareStates(
   declaredAt: Error,
 ): States {
   const of = looksLikeThunk(component)
-    ? nameOfFile(specifierIn(component))
+    ? fileNameIn(specifierIn(component))
     : checkComponent(adapter, component, declaredAt);
   checkOptions(common, adapter.options, 'states()', declaredAt);
   const names = Object.keys(declared);
@@ -93,13 +93,6 @@ export function declareStates(
   keepStates(made, { component: of, adapter, declaredAt, states });
   return made as States;
 }
-
-// A component that is loaded later is called as its file is.
-const nameOfFile = (specifier: string) =>
-  specifier
-    .split('/')
-    .at(-1)!
-    .replace(/\.\w+$/, '');
 
 function splitState(given: Given): { options: AllOptions; checks: readonly Check[] } {
   const options = Object.fromEntries(
