@@ -54,7 +54,9 @@ const patterns = 'urlpattern-polyfill/urlpattern';
 const outside = [/^(ajv|ajv-formats|graphql|yaml|react|react-dom|vue|rxjs|simulacra|@angular)\b/, patterns];
 // What makes tests of the files that declare states, in Jest.
 const project = { 'jest-states': 'src/jest/project.ts' };
-await buildLibrary({ ...entries, ...runtime, ...project }, outside, 'dist');
+// What a sheet of states needs on the page itself.
+const onPage = { 'in-page': 'src/sheet/in-page.ts' };
+await buildLibrary({ ...entries, ...runtime, ...project, ...onPage }, outside, 'dist');
 // The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
 const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'parts/url-pattern' }] };
 await build({ ...patternsAlone, format: 'esm' });
@@ -80,9 +82,9 @@ const cli = { ...shared, platform: 'node', format: 'esm', target: 'node20', pack
 const ofNode = {
   ...cli,
   packages: 'bundle',
-  external: [...external, './demo.js', 'jsdom', 'esbuild', 'vite'],
+  external: [...external, './demo.js', 'jsdom', 'esbuild', 'vite', 'puppeteer-core'],
   banner: {
-    js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url); const __dirname = import.meta.dirname;",
+    js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url); const __dirname = import.meta.dirname;",
   },
 };
 await build({ ...ofNode, entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }] });
@@ -103,8 +105,13 @@ await build({
   ...shared,
   minifyIdentifiers: true,
   format: 'esm',
-  entryPoints: [{ in: 'src/serve/switchboard/panel.ts', out: 'switchboard' }],
+  entryPoints: [
+    { in: 'src/serve/switchboard/panel.ts', out: 'switchboard' },
+    { in: 'src/sheet/page/index.ts', out: 'sheet-page' },
+  ],
 });
+// The page of a sheet of states holds its styles.
+await build({ ...shared, entryPoints: [{ in: 'src/sheet/page/styles.css', out: 'sheet' }] });
 for (const [out, input] of [
   ['serve', 'src/serve/index.ts'],
   ['vite', 'src/serve/vite.ts'],

@@ -5,6 +5,7 @@ import { listDrift } from './drift';
 import { playDemo } from './demo';
 import type { Output } from './output';
 import { runServe } from './serve';
+import { makeSheet } from './sheet';
 import { writeTypes } from './types';
 
 function readPort(given: string): number {
@@ -89,6 +90,35 @@ function addCommands(
         );
       },
     );
+  program
+    .command('sheet')
+    .description('bring declared states about in a browser, and put a picture of each on one page')
+    .argument('[files...]', 'files that declare states, and folders; this folder unless given')
+    .option('--out <folder>', 'where it is written', 'state-sheet')
+    .option('--width <pixels...>', 'how wide the page is', ['600'])
+    .option('--scheme <schemes...>', 'light, dark or both', ['light', 'dark'])
+    .option('--load <files...>', 'styles and modules that each page loads first', [])
+    .option('--pages <number>', 'how many pages are drawn at once')
+    .option('--shard <part>', 'draw one part of it: 2/5')
+    .option('--no-accessibility', 'look for no problems of accessibility')
+    .action(async (files: string[], given) => {
+      done(
+        await makeSheet(
+          output,
+          {
+            files,
+            out: given.out,
+            widths: given.width.map(Number),
+            schemes: given.scheme,
+            load: given.load,
+            pages: given.pages && Number(given.pages),
+            shard: given.shard,
+            isAudited: given.accessibility,
+          },
+          untilStopped(),
+        ),
+      );
+    });
   program
     .command('drift')
     .description('compare the answers of routes with recorded sessions, and list where they differ')

@@ -43,7 +43,7 @@ export function testStates(states: States, options: TestStatesOptions = {}): voi
       it!(name, async () => {
         const { hasLooks, compareLooks } = await import('./looks');
         const isCompared = hasLooks(set, options.looks);
-        const { outline } = await (await read()).verify(name, isCompared);
+        const { outline } = await (await read()).verify(name, { isOutlined: isCompared });
         if (isCompared) compareLooks(set, name, outline, expect!);
       });
     if (set.states.length > 1) it!('its states are told apart', async () => (await read()).tellApart());

@@ -4,7 +4,7 @@ import { readStates, type StateSet } from './sets';
 import { explain } from './errors';
 import { declarationOf, locateAtState } from './place';
 import { oftenerIn, onlyIn, type Signs } from './see';
-import { readSignsOf, verifyState, type Verified } from './verify';
+import { readSignsOf, verifyState, type More, type Verified } from './verify';
 
 /** What is to be found out. */
 export interface VerifyOptions {
@@ -56,10 +56,10 @@ export class Verification {
   }
 
   /** Brings one state about. @throws what is wrong with it, at the line it is declared on */
-  async verify(name: string, isOutlined = false): Promise<Verified> {
+  async verify(name: string, more?: More): Promise<Verified> {
     const state = this.set.states.find((one) => one.name === name)!;
     try {
-      const seen = await verifyState(this.set, state, isOutlined);
+      const seen = await verifyState(this.set, state, more);
       this.#seen.set(name, seen);
       return seen;
     } catch (failure) {
@@ -173,7 +173,7 @@ export async function verifyStates(
   const verification = new Verification(given, 'verifyStates()');
   const states: StateReport[] = [];
   for (const name of verification.names.filter((one) => only?.includes(one) ?? true)) {
-    const report = await verification.verify(name, outlines).then(
+    const report = await verification.verify(name, { isOutlined: outlines }).then(
       ({ declares, outline, chronicle, milliseconds }) => ({
         ...{ name, holds: true, failure: undefined, declares, outline, chronicle, milliseconds },
       }),

@@ -30,13 +30,26 @@ export interface Verified {
   readonly used: Used;
 }
 
+/** What else is done with a state that has come about. */
+export interface More {
+  /** Whether its outline is wanted. */
+  readonly isOutlined?: boolean;
+  /** False where a state that must come about in every order of arrival was brought about in all of them before. */
+  readonly hasArrivals?: boolean;
+  /** Done while it is up, whether it shows what it declares or not. */
+  readonly whileUp?: (stage: Stage) => Promise<unknown>;
+}
+
 /**
  * Brings a state about and looks at it.
  *
- * @param isOutlined whether its outline is wanted
  * @throws SIM-STATE-WRONG, SIM-STATE-EARLY, and whatever goes wrong with the subject
  */
-export async function verifyState(set: StateSet, state: StateData, isOutlined: boolean): Promise<Verified> {
+export async function verifyState(
+  set: StateSet,
+  state: StateData,
+  { isOutlined = false, hasArrivals = true, whileUp }: More = {},
+): Promise<Verified> {
   const { declaredAt: at } = set;
   const begun = readClock();
   let up: Up | undefined;
@@ -51,10 +64,12 @@ export async function verifyState(set: StateSet, state: StateData, isOutlined: b
   } catch (failure) {
     failures.push(failure);
   }
+  if (whileUp) await whileUp(up!.stage);
   // As at the end of a test, so that nothing that answers remembers it.
   await takeDown().catch((complaint: unknown) => failures.push(complaint));
   if (failures.length > 0) throw locateAt(joinComplaints(failures), at);
-  if (state.everyArrival) await tryArrivals(() => comeAbout(set, state), { acrossSteps: true }, at);
+  if (state.everyArrival && hasArrivals)
+    await tryArrivals(() => comeAbout(set, state), { acrossSteps: true }, at);
   return { ...seen!, milliseconds };
 }
 

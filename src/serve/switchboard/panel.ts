@@ -1,4 +1,5 @@
 /* The switchboard: a page of its own, or a button in the corner of one. It runs in a browser. */
+import { make } from '../../page/make';
 import { controlPath } from './path';
 
 interface Shown {
@@ -12,16 +13,6 @@ interface Shown {
     readonly problem?: string;
   }[];
 }
-
-const make = <K extends keyof HTMLElementTagNameMap>(
-  name: K,
-  properties: Partial<HTMLElementTagNameMap[K]> = {},
-  ...children: (Node | string)[]
-): HTMLElementTagNameMap[K] => {
-  const element = Object.assign(document.createElement(name), properties);
-  element.append(...children);
-  return element;
-};
 
 const send = (path: string, method: string, body?: object) =>
   fetch(controlPath + path, {

@@ -1,0 +1,183 @@
+import { existsSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join, relative, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { InlineConfig, Plugin, PluginOption, ViteDevServer } from 'vite';
+import { explain as explainNetwork } from '../network/errors';
+import { explain } from './errors';
+
+/* The files of one project, as its own Vite serves them to a page. */
+
+const ours = dirname(fileURLToPath(import.meta.url));
+const endings = ['ts', 'mts', 'js', 'mjs', 'cts', 'cjs'];
+
+/** The configuration of Vite in a folder; undefined where it has none. */
+export const viteConfigIn = (folder: string): string | undefined =>
+  endings.map((ending) => join(folder, `vite.config.${ending}`)).find((file) => existsSync(file));
+
+/** The nearest folder around a file that has a configuration of Vite, up to a given one. */
+export function projectOf(file: string, top: string): string {
+  for (let folder = dirname(file); ; folder = dirname(folder)) {
+    if (viteConfigIn(folder)) return folder;
+    if (folder === top || folder === dirname(folder)) return top;
+  }
+}
+
+/** What a project is served for. */
+export interface ServeProject {
+  /** The folder of the project. */
+  readonly root: string;
+  /** Modules that pages will load, so that what they need is prepared at once. */
+  readonly files: readonly string[];
+  /** The page that everything happens on. */
+  readonly html: string;
+  readonly isWatching?: boolean;
+  /** For this kind of use; what was prepared for one kind serves no other one. */
+  readonly purpose: string;
+  readonly plugins?: readonly Plugin[];
+}
+
+/** A project that is being served. */
+export interface ServedProject {
+  readonly root: string;
+  /** Where its page is. */
+  readonly url: string;
+  readonly server: ViteDevServer;
+  /** Under which address the page loads a file. */
+  urlOf(file: string): string;
+  /** Changes when a package was prepared that nobody had foreseen: pages that are open have to be loaded again. */
+  readonly prepared: () => string | undefined;
+  close(): Promise<void>;
+}
+
+/**
+ * Serves a project on this machine alone, by its own configuration of Vite, with modules rewritten so that they can
+ * be swapped.
+ *
+ * @throws SIM-PACKAGE without Vite, SIM-VITE-CONFIG
+ */
+export async function serveProject(given: ServeProject): Promise<ServedProject> {
+  const { root } = given;
+  const vite = await import('vite').catch(() => {
+    throw explainNetwork('SIM-PACKAGE', { name: 'vite', why: 'serving components to a browser' });
+  });
+  const configFile = viteConfigIn(root);
+  let server: ViteDevServer | undefined;
+  try {
+    const { seams } = (await import(new URL('./seam-vite.js', import.meta.url).href)) as { seams(): Plugin };
+    const plugins = await pluginsOf(vite, configFile, root);
+    const isSeamed = plugins.some((one) => one.name === 'simulacra-seam');
+    server = await vite.createServer({
+      ...settingsFor(given, vite.searchForWorkspaceRoot(root)),
+      configFile: configFile ?? false,
+      plugins: [...(isSeamed ? [] : [seams()]), makePage(given.html), ...(given.plugins ?? [])],
+    });
+    await server.listen();
+  } catch (cause) {
+    await server?.close();
+    const why = (cause as Error).message.split('\n').slice(0, 6).join('\n');
+    throw explain(
+      'SIM-VITE-CONFIG',
+      { file: configFile ? relative(process.cwd(), configFile) : root, why },
+      { cause },
+    );
+  }
+  const { port } = server.httpServer!.address() as { port: number };
+  const { config } = server;
+  return {
+    root,
+    server,
+    url: `http://localhost:${port}/`,
+    urlOf: (file) => {
+      const own = relative(config.root, file);
+      return own.startsWith('..')
+        ? `/@fs/${file.replaceAll('\\', '/').replace(/^\//, '')}`
+        : `/${own.replaceAll('\\', '/')}`;
+    },
+    prepared: () => server.environments.client.depsOptimizer?.metadata.browserHash,
+    close: () => server.close(),
+  };
+}
+
+async function pluginsOf(vite: typeof import('vite'), configFile: string | undefined, root: string) {
+  if (!configFile) return [];
+  const found = await vite.loadConfigFromFile(
+    { command: 'serve', mode: 'development' },
+    configFile,
+    root,
+    'silent',
+  );
+  return flat((found?.config.plugins ?? []) as PluginOption[]);
+}
+async function flat(plugins: readonly PluginOption[]): Promise<Plugin[]> {
+  const given = await Promise.all(plugins);
+  const nested = await Promise.all(
+    given.map((one) => (Array.isArray(one) ? flat(one as PluginOption[]) : one ? [one as Plugin] : [])),
+  );
+  return nested.flat();
+}
+
+// What a part of the library asks for only when it is needed: found late, it would make the page load anew.
+const late = ['graphql', 'ajv', 'ajv/dist/2020.js', 'ajv-formats', 'yaml'];
+
+function settingsFor(
+  { root, files, purpose, isWatching = false }: ServeProject,
+  workspace: string,
+): InlineConfig {
+  const require = createRequire(join(root, 'package.json'));
+  const isThere = (name: string) => {
+    try {
+      return Boolean(require.resolve(name));
+    } catch {
+      return false;
+    }
+  };
+  return {
+    root,
+    base: '/',
+    mode: 'development',
+    appType: 'custom',
+    logLevel: 'silent',
+    clearScreen: false,
+    cacheDir: join(
+      nearestModules(root),
+      `.simulacra/${purpose}-${relative(workspace, root).replace(/[^\w]+/g, '-') || 'root'}`,
+    ),
+    optimizeDeps: {
+      entries: files.map((file) => relative(root, file).replaceAll('\\', '/')),
+      exclude: ['simulacra'],
+      include: late.filter(isThere),
+    },
+    server: {
+      ...{ host: '127.0.0.1', port: 0, strictPort: false, open: false, hmr: false, cors: false },
+      fs: { allow: [workspace, ours] },
+      ...(!isWatching && { watch: null }),
+    },
+  };
+}
+
+function nearestModules(root: string): string {
+  for (let folder = root; folder !== dirname(folder); folder = dirname(folder)) {
+    const modules = resolve(folder, 'node_modules');
+    if (existsSync(modules)) return modules;
+  }
+  return resolve(root, 'node_modules');
+}
+
+/** Serves the page itself, in the place of the project's own. */
+function makePage(html: string): Plugin {
+  return {
+    name: 'simulacra-page',
+    enforce: 'post',
+    // A page on this machine needs no certificate.
+    config: (config) => void delete config.server?.https,
+    configureServer({ middlewares }) {
+      middlewares.use((request, response, next) => {
+        if (request.url !== '/' && !request.url?.startsWith('/?')) return next();
+        response.setHeader('content-type', 'text/html; charset=utf-8');
+        response.setHeader('cache-control', 'no-store');
+        response.end(html);
+      });
+    },
+  };
+}

@@ -1,0 +1,192 @@
+import type { Browser, BrowserContext, CDPSession, Page } from 'puppeteer-core';
+import { explain } from './errors';
+
+/** What a page looks like to what is on it. */
+export interface Screen {
+  /** In CSS pixels. */
+  readonly width: number;
+  readonly height: number;
+  readonly scheme: 'light' | 'dark';
+}
+
+/** A part of a page, in CSS pixels. */
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** What a document has on it that was loaded by a slot, and not by a link that was followed. */
+const mark = 'simulacraPage';
+export const markPage = `globalThis.${mark} = true;`;
+
+/**
+ * One place where pages are shown, one after the other. It has a context of its own, so that nothing of one is
+ * seen by another. What goes wrong with the page itself (a crash, a loop without end, a navigation, a dialog that
+ * waits) fails what is being done on it, and the next one gets a new page.
+ */
+export class Slot {
+  readonly #browser: Browser;
+  #context: BrowserContext | undefined;
+  #page: Page | undefined;
+  #session: CDPSession | undefined;
+  #screen: Screen | undefined;
+  /** Who is on the page, for messages. */
+  #who = 'the page';
+  #break: (failure: Error) => void = () => undefined;
+  #broken: Error | undefined;
+  #isLoading = false;
+  #beside: number | undefined;
+
+  constructor(browser: Browser) {
+    this.#browser = browser;
+  }
+
+  /** True where the next thing needs a page of its own. */
+  get isBroken(): boolean {
+    return this.#page === undefined || this.#broken !== undefined;
+  }
+
+  get page(): Page {
+    return this.#page!;
+  }
+
+  /** Loads an address: on the page that is there, or on a new one where that is of no use any more. */
+  async load(url: string, prepare?: (page: Page) => Promise<unknown>): Promise<void> {
+    if (this.isBroken) await this.#open(prepare);
+    this.#isLoading = true;
+    await this.page.goto(url, { waitUntil: 'domcontentloaded' });
+    this.#isLoading = false;
+  }
+
+  async #open(prepare?: (page: Page) => Promise<unknown>): Promise<void> {
+    await this.close();
+    this.#context = await this.#browser.createBrowserContext();
+    const page = (this.#page = await this.#context.newPage());
+    const session = (this.#session = await page.createCDPSession());
+    await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
+    await prepare?.(page);
+    page.on('error', () => this.#fail(explain('SIM-PAGE-CRASHED', { page: this.#who })));
+    page.on('dialog', (dialog) => {
+      const asked = { page: this.#who, kind: dialog.type(), message: dialog.message() };
+      this.#fail(explain('SIM-PAGE-DIALOG', asked));
+      void dialog.dismiss().catch(() => undefined);
+    });
+    page.on('framenavigated', (frame) => {
+      if (!this.#isLoading && frame === page.mainFrame() && page === this.#page) this.#leave(frame.url());
+    });
+  }
+
+  // To another place in the same document is no way out of it; that is told by an event of its own.
+  #leave(to: string): void {
+    void this.#session
+      ?.send('Runtime.evaluate', { expression: `globalThis.${mark} === true`, returnByValue: true })
+      .then(({ result }) => result.value === true)
+      .catch(() => false)
+      .then((isSame) => {
+        if (!isSame) this.#fail(explain('SIM-PAGE-LEFT', { page: this.#who, to }));
+      });
+  }
+
+  #fail(failure: Error): void {
+    this.#broken ??= failure;
+    this.#break(this.#broken);
+  }
+
+  /** Makes the page look like this to what is on it. */
+  async setScreen(screen: Screen): Promise<void> {
+    const before = this.#screen;
+    if (before?.width === screen.width && before.height === screen.height && before.scheme === screen.scheme)
+      return;
+    const { width, height, scheme } = screen;
+    await this.#session!.send('Emulation.setDeviceMetricsOverride', {
+      ...{ width, height, deviceScaleFactor: 1, mobile: false },
+    });
+    await this.#session!.send('Emulation.setEmulatedMedia', {
+      features: [{ name: 'prefers-color-scheme', value: scheme }],
+    });
+    this.#screen = screen;
+  }
+
+  /**
+   * Evaluates an expression on the page and waits for what it promises.
+   *
+   * @param who whom a failure is told of
+   * @param limit how many milliseconds it may take
+   * @throws SIM-PAGE-HANGS, SIM-PAGE-CRASHED, SIM-PAGE-LEFT, SIM-PAGE-DIALOG, and what the expression throws
+   */
+  evaluate<T>(expression: string, who: string, limit: number): Promise<T> {
+    return this.#guarded(() => this.#ask<T>(expression), who, limit);
+  }
+
+  /**
+   * Evaluates an expression beside the page: it sees the same elements, and nothing of what the page's own code
+   * has made of globals, its time for example.
+   */
+  evaluateBeside<T>(expression: string, who: string, limit: number): Promise<T> {
+    return this.#guarded(() => this.#ask<T>(expression, this.#beside), who, limit);
+  }
+
+  /** Puts code beside the page; gone with its document. */
+  async putBeside(code: string): Promise<void> {
+    const { frameTree } = await this.#session!.send('Page.getFrameTree');
+    const world = { frameId: frameTree.frame.id, worldName: 'simulacra' };
+    this.#beside = (await this.#session!.send('Page.createIsolatedWorld', world)).executionContextId;
+    await this.#ask(code, this.#beside);
+  }
+
+  async #guarded<T>(work: () => Promise<T>, who: string, limit: number): Promise<T> {
+    if (this.#broken) throw this.#broken;
+    this.#who = who;
+    let timer: NodeJS.Timeout | undefined;
+    const broken = new Promise<never>((_, reject) => {
+      this.#break = reject;
+      timer = setTimeout(
+        () => this.#fail(explain('SIM-PAGE-HANGS', { page: who, milliseconds: limit })),
+        limit,
+      );
+    });
+    const done = work();
+    try {
+      return await Promise.race([done, broken]);
+    } finally {
+      clearTimeout(timer);
+      this.#break = () => undefined;
+      for (const one of [done, broken]) one.catch(() => undefined);
+    }
+  }
+
+  async #ask<T>(expression: string, contextId?: number): Promise<T> {
+    const how = { awaitPromise: true, returnByValue: true, userGesture: true };
+    const asked = { ...how, expression, ...(contextId !== undefined && { contextId }) };
+    const { result, exceptionDetails } = await this.#session!.send('Runtime.evaluate', asked).catch(
+      // The page went away; what took it away is told by another event, which may come later.
+      (failure: unknown) => new Promise<never>((_, reject) => setTimeout(reject, 1000, failure)),
+    );
+    if (!exceptionDetails) return result.value as T;
+    const { exception, text } = exceptionDetails;
+    throw new Error(exception?.description ?? String(exception?.value ?? text));
+  }
+
+  /** A picture of a part of the page, as the bytes of a PNG file, in base64. @throws as `evaluate` does */
+  async picture(box: Box, who: string, limit: number): Promise<string> {
+    const clip = { ...box, scale: 1 };
+    const how = { format: 'png', clip, captureBeyondViewport: true, optimizeForSpeed: true } as const;
+    const { data } = await this.#guarded(
+      () => this.#session!.send('Page.captureScreenshot', how),
+      who,
+      limit,
+    );
+    return data;
+  }
+
+  /** Closes the page, also one that does nothing any more. */
+  async close(): Promise<void> {
+    const context = this.#context;
+    this.#context = this.#page = this.#session = this.#screen = this.#broken = undefined;
+    // A page in a loop without end is closed by the browser; nobody waits for it.
+    const closing = context?.close().catch(() => undefined);
+    if (closing) await Promise.race([closing, new Promise((resolve) => setTimeout(resolve, 2000).unref())]);
+  }
+}

@@ -1,0 +1,87 @@
+import { existsSync } from 'node:fs';
+import { cp, mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { basename, dirname, join } from 'node:path';
+import { refuse } from './errors';
+import { printSheetHtml } from './html';
+import { printJUnit } from './junit';
+import type { Sheet } from './model';
+
+/** A part of a file's name, of words a person wrote. */
+export const fileWord = (words: string): string =>
+  words
+    .normalize('NFC')
+    .replace(/[^\p{L}\p{N}_.-]+/gu, '-')
+    .replace(/^[-.]+|-+$/g, '')
+    .slice(0, 80) || 'x';
+
+/** A folder that is being filled; it is where it belongs only when it is complete. */
+export class SheetFolder {
+  readonly #taken = new Set<string>();
+
+  private constructor(
+    readonly target: string,
+    readonly draft: string,
+  ) {}
+
+  /** @throws SIM-SHEET-WRITE */
+  static async begin(target: string): Promise<SheetFolder> {
+    return writing(target, async () => {
+      await mkdir(dirname(target), { recursive: true });
+      const draft = await mkdtemp(join(dirname(target), `.${basename(target)}-`));
+      await mkdir(join(draft, 'pictures'));
+      return new SheetFolder(target, draft);
+    });
+  }
+
+  /** Keeps a picture under a name of its own. @returns the file, from the folder @throws SIM-SHEET-WRITE */
+  async keep(words: readonly string[], bytes: Buffer): Promise<string> {
+    const wished = words.map(fileWord).join('.');
+    let name = wished;
+    // Letters of either case are the same to some file systems.
+    for (let more = 2; this.#taken.has(name.toLowerCase()); more++) name = `${wished}-${more}`;
+    this.#taken.add(name.toLowerCase());
+    const file = `pictures/${name}.png`;
+    await writing(this.target, () => writeFile(join(this.draft, file), bytes));
+    return file;
+  }
+
+  /** Writes the page, the data and the report, and puts the folder in its place. @throws SIM-SHEET-WRITE */
+  async finish(sheet: Sheet): Promise<void> {
+    await writing(this.target, async () => {
+      const read = async (file: string) => (await readFile(join(this.draft, file))).toString('base64');
+      await writeFile(join(this.draft, 'index.html'), await printSheetHtml(sheet, read));
+      await writeFile(join(this.draft, 'sheet.json'), `${JSON.stringify(sheet, null, 2)}\n`);
+      await writeFile(join(this.draft, 'junit.xml'), printJUnit(sheet));
+      const before = `${this.draft}-before`;
+      if (existsSync(this.target)) await rename(this.target, before);
+      await rename(this.draft, this.target);
+      await rm(before, { recursive: true, force: true });
+    });
+  }
+
+  /** Takes away what was not finished. */
+  async drop(): Promise<void> {
+    await rm(this.draft, { recursive: true, force: true });
+  }
+
+  /** Copies what another folder has. */
+  async copyPictures(from: string): Promise<void> {
+    await writing(this.target, () =>
+      cp(join(from, 'pictures'), join(this.draft, 'pictures'), { recursive: true }),
+    );
+  }
+}
+
+async function writing<T>(folder: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work();
+  } catch (cause) {
+    const { code, message } = cause as NodeJS.ErrnoException;
+    const why = {
+      ENOSPC: 'the disk is full',
+      EACCES: 'this user may not write there',
+      EROFS: 'it can only be read',
+    };
+    return refuse('SIM-SHEET-WRITE', { folder, why: why[code as keyof typeof why] ?? message }, { cause });
+  }
+}
