@@ -12,6 +12,10 @@ process.exitCode = await main(
   {
     write: (text) => void process.stdout.write(text),
     complain: (text) => void process.stderr.write(text),
+    ...(process.stderr.isTTY && {
+      progress: (line: string) =>
+        void process.stderr.write(`\r\u001b[K${line.slice(0, (process.stderr.columns ?? 80) - 1)}`),
+    }),
     colour: process.stdout.isTTY === true && !process.env['NO_COLOR'],
   },
   untilStopped,

@@ -90,35 +90,7 @@ function addCommands(
         );
       },
     );
-  program
-    .command('sheet')
-    .description('bring declared states about in a browser, and put a picture of each on one page')
-    .argument('[files...]', 'files that declare states, and folders; this folder unless given')
-    .option('--out <folder>', 'where it is written', 'state-sheet')
-    .option('--width <pixels...>', 'how wide the page is', ['600'])
-    .option('--scheme <schemes...>', 'light, dark or both', ['light', 'dark'])
-    .option('--load <files...>', 'styles and modules that each page loads first', [])
-    .option('--pages <number>', 'how many pages are drawn at once')
-    .option('--shard <part>', 'draw one part of it: 2/5')
-    .option('--no-accessibility', 'look for no problems of accessibility')
-    .action(async (files: string[], given) => {
-      done(
-        await makeSheet(
-          output,
-          {
-            files,
-            out: given.out,
-            widths: given.width.map(Number),
-            schemes: given.scheme,
-            load: given.load,
-            pages: given.pages && Number(given.pages),
-            shard: given.shard,
-            isAudited: given.accessibility,
-          },
-          untilStopped(),
-        ),
-      );
-    });
+  addSheet(program, output, untilStopped, done);
   program
     .command('drift')
     .description('compare the answers of routes with recorded sessions, and list where they differ')
@@ -133,5 +105,73 @@ function addCommands(
     .option('--out <file>', 'the file to write; what is printed otherwise')
     .action(async (files: string[], { out }: { out?: string }) => {
       done(await writeTypes(output, files, out));
+    });
+}
+
+interface GivenSheet {
+  readonly out?: string;
+  readonly width?: string[];
+  readonly scheme?: string[];
+  readonly load?: string[];
+  readonly pages?: string;
+  readonly within?: string;
+  readonly tolerance?: string;
+  readonly accepted?: string;
+  readonly shard?: string;
+  readonly compare?: true;
+  readonly accept?: true;
+  readonly merge?: true;
+  readonly shown?: true;
+  readonly accessibility: boolean;
+}
+
+function addSheet(
+  program: Command,
+  output: Output,
+  untilStopped: () => AbortSignal,
+  done: (code: number) => void,
+): void {
+  program
+    .command('sheet')
+    .description('bring declared states about in a browser, and show all of them on one page')
+    .argument('[files...]', 'files that declare states (*.states.*), and folders; this folder unless given')
+    .option('--out <folder>', 'the folder it is written to (default: state-sheet)')
+    .option('--width <pixels...>', 'how wide pages are (default: 600)')
+    .option('--scheme <schemes...>', 'light, dark, or both (default: both)')
+    .option('--load <files...>', 'styles and modules that each page loads first')
+    .option('--compare', 'compare the pictures with those that were accepted')
+    .option('--accept', 'take the pictures of the states that verify as accepted')
+    .option('--accepted <folder>', 'where the accepted pictures are (default: accepted-pictures)')
+    .option('--tolerance <part>', 'how much of a picture may differ, from 0 to 1 (default: 0.001)')
+    .option('--shard <part>', 'draw one part of the files: 2/5')
+    .option('--merge', 'make one sheet of the folders that are named, which hold its parts')
+    .option('--pages <number>', 'how many pages are drawn at once')
+    .option('--within <milliseconds>', 'how long a state may take (default: 15000)')
+    .option('--no-accessibility', 'do not look for problems of accessibility')
+    .option('--shown', 'show the browser while it works')
+    .action(async (files: string[], given: GivenSheet) => {
+      const { out, width, scheme, load, pages, within, tolerance, accepted, accessibility } = given;
+      const words = (list: readonly string[] | undefined) =>
+        list?.flatMap((one) => one.split(',')).filter(Boolean);
+      const number = (text: string | undefined) => (text === undefined ? undefined : Number(text));
+      const settings = {
+        ...{ files: files.length > 0 && !given.merge ? files : undefined, out, load, accepted },
+        ...{ widths: words(width)?.map(Number), schemes: words(scheme) as ('light' | 'dark')[] | undefined },
+        ...{ pages: number(pages), within: number(within), tolerance: number(tolerance) },
+        accessibility: accessibility ? undefined : false,
+      };
+      const said = Object.fromEntries(Object.entries(settings).filter(([, value]) => value !== undefined));
+      const { shard, compare, accept, merge, shown } = given;
+      const call = {
+        ...{ settings: said, shard, merge: merge && files },
+        ...{ isComparing: compare === true, isAccepting: accept === true, isShown: shown === true },
+      };
+      try {
+        done(await makeSheet(output, call, untilStopped()));
+      } catch (failure) {
+        if (!(failure instanceof SimulacraError)) throw failure;
+        output.complain(`${failure.message}\n`);
+        done(2);
+      }
     });
 }

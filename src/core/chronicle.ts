@@ -124,6 +124,11 @@ export class ChronicleLog implements Chronicle {
     return line?.kind === kind ? read(line) : undefined;
   }
 
+  /** The place of the last line of some kinds; -1 where there is none. */
+  placeOf(kinds: ReadonlySet<HappeningKind>): number {
+    return this.#lines.findLastIndex(({ kind }) => kinds.has(kind));
+  }
+
   /** The last line of all. */
   get last(): Happening | undefined {
     const line = this.#lines.at(-1);

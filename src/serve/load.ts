@@ -11,6 +11,7 @@ import { loadSchema } from '../network/contract/schema';
 import { explain as explainNetwork } from '../network/errors';
 import { fromOpenApi } from '../network/from-open-api';
 import { fromSchema } from '../network/from-schema';
+import type { SheetSettings } from '../sheet/settings';
 import type { Routes } from '../stage/options';
 import { explain, refuse } from './errors';
 import { makerOf, type Answers } from './answers';
@@ -23,6 +24,8 @@ export interface Configuration {
     /** Files (modules with routes, OpenAPI documents, schemas of GraphQL), or routes. */
     readonly from: From;
   };
+  /** How `simulacra sheet` draws declared states. */
+  readonly sheet?: SheetSettings;
 }
 
 /** Answers that were read from files. */

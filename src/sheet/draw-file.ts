@@ -46,7 +46,7 @@ export class FileDrawing {
         const { view, verdict } = await this.#drawState(component, name, screen, isAudited, at === 0);
         views.get(name)!.push(view);
         if (verdict && !verdicts.has(name)) verdicts.set(name, verdict);
-        if (at === 0) this.#sitting.options.onDrawn?.(component, name);
+        if (at === 0) this.#sitting.options.onDrawn?.(this.#sitting.name, component, name);
       }
     }
     const found = await this.#sitting.slot

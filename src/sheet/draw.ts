@@ -30,7 +30,7 @@ export interface DrawOptions {
   readonly shard?: string | undefined;
   /** Keeps the bytes of a picture, which are in base64. @returns the name of its file */
   keep(picture: Picture): Promise<string>;
-  readonly onDrawn?: ((file: string, state: string) => void) | undefined;
+  readonly onDrawn?: ((file: string, component: string, state: string) => void) | undefined;
   /** Ends the drawing. */
   readonly stop?: AbortSignal | undefined;
 }

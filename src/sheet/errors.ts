@@ -31,6 +31,15 @@ export const registry = {
     head: `The sheet could not be written to ${f.folder}: ${f.why}.`,
     next: ['What was there before is as it was.'],
   }),
+  'SIM-SHEET-OPTION': (f: {
+    option: string;
+    value: string;
+    wanted: string;
+    nearest?: string | undefined;
+  }): Report => ({
+    head: `${f.option} was given ${f.value}, and takes ${f.wanted}.`,
+    nearest: f.nearest,
+  }),
   'SIM-SHEET-PORT': (f: { port: number; why: string }): Report => ({
     head: `Nothing can listen on port ${f.port}: ${f.why}.`,
     next: ['Take another one:   --port 4201     or one that is free:   --port 0'],

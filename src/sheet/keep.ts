@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { cp, mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { basename, dirname, join } from 'node:path';
 import { refuse } from './errors';
 import { printSheetHtml } from './html';
@@ -16,7 +16,8 @@ export const fileWord = (words: string): string =>
 
 /** A folder that is being filled; it is where it belongs only when it is complete. */
 export class SheetFolder {
-  readonly #taken = new Set<string>();
+  /** The state that a name was taken for. */
+  readonly #taken = new Map<string, string>();
 
   private constructor(
     readonly target: string,
@@ -33,25 +34,45 @@ export class SheetFolder {
     });
   }
 
-  /** Keeps a picture under a name of its own. @returns the file, from the folder @throws SIM-SHEET-WRITE */
-  async keep(words: readonly string[], bytes: Buffer): Promise<string> {
-    const wished = words.map(fileWord).join('.');
-    let name = wished;
+  /**
+   * Keeps a picture under a name of its own: in a folder that is called as the file that declares the state.
+   *
+   * @returns the file, from the folder
+   * @throws SIM-SHEET-WRITE
+   */
+  async keep(declaredIn: string, words: readonly string[], bytes: Buffer): Promise<string> {
+    const folder = declaredIn
+      .replace(/\.states\.\w+$/, '')
+      .split('/')
+      .map((part) => (part === '..' ? 'above' : fileWord(part)))
+      .join('/');
+    const [state = '', ...screen] = words.map(fileWord);
+    let name = state;
     // Letters of either case are the same to some file systems.
-    for (let more = 2; this.#taken.has(name.toLowerCase()); more++) name = `${wished}-${more}`;
-    this.#taken.add(name.toLowerCase());
-    const file = `pictures/${name}.png`;
-    await writing(this.target, () => writeFile(join(this.draft, file), bytes));
+    const other = () => this.#taken.get(`${folder}/${name}`.toLowerCase()) ?? words[0];
+    for (let more = 2; other() !== words[0]; more++) name = `${state}-${more}`;
+    this.#taken.set(`${folder}/${name}`.toLowerCase(), words[0]!);
+    const file = `pictures/${folder}/${[name, ...screen].join('.')}.png`;
+    await this.write(file, bytes);
     return file;
+  }
+
+  /** Writes a file into it. @throws SIM-SHEET-WRITE */
+  async write(file: string, bytes: Buffer | string): Promise<void> {
+    await writing(this.target, async () => {
+      const path = join(this.draft, file);
+      await mkdir(dirname(path), { recursive: true });
+      await writeFile(path, bytes);
+    });
   }
 
   /** Writes the page, the data and the report, and puts the folder in its place. @throws SIM-SHEET-WRITE */
   async finish(sheet: Sheet): Promise<void> {
     await writing(this.target, async () => {
       const read = async (file: string) => (await readFile(join(this.draft, file))).toString('base64');
-      await writeFile(join(this.draft, 'index.html'), await printSheetHtml(sheet, read));
-      await writeFile(join(this.draft, 'sheet.json'), `${JSON.stringify(sheet, null, 2)}\n`);
-      await writeFile(join(this.draft, 'junit.xml'), printJUnit(sheet));
+      await this.write('index.html', await printSheetHtml(sheet, read));
+      await this.write('sheet.json', `${JSON.stringify(sheet, null, 2)}\n`);
+      await this.write('junit.xml', printJUnit(sheet));
       const before = `${this.draft}-before`;
       if (existsSync(this.target)) await rename(this.target, before);
       await rename(this.draft, this.target);
@@ -63,13 +84,6 @@ export class SheetFolder {
   async drop(): Promise<void> {
     await rm(this.draft, { recursive: true, force: true });
   }
-
-  /** Copies what another folder has. */
-  async copyPictures(from: string): Promise<void> {
-    await writing(this.target, () =>
-      cp(join(from, 'pictures'), join(this.draft, 'pictures'), { recursive: true }),
-    );
-  }
 }
 
 async function writing<T>(folder: string, work: () => Promise<T>): Promise<T> {
@@ -77,6 +91,7 @@ async function writing<T>(folder: string, work: () => Promise<T>): Promise<T> {
     return await work();
   } catch (cause) {
     const { code, message } = cause as NodeJS.ErrnoException;
+    if (code?.startsWith('SIM-')) throw cause;
     const why = {
       ENOSPC: 'the disk is full',
       EACCES: 'this user may not write there',

@@ -1,6 +1,6 @@
 import { tryArrivals } from '../arrivals/every-arrival';
 import { asPart, joinComplaints, locateAt } from '../core/errors';
-import type { Chronicle } from '../core/chronicle';
+import type { Chronicle, HappeningKind } from '../core/chronicle';
 import type { Environment } from '../core/environment';
 import { readClock } from '../core/host';
 import { takeDown } from '../core/take-down';
@@ -141,23 +141,38 @@ const printCheck = ({ locator, times }: Check, stage: Stage): string => {
   return times === undefined ? code : times === 0 ? `no ${code}` : `${times} × ${code}`;
 };
 
-/** What was so when the last answer was let through. */
+/** What was so before answers were let through. */
 interface Early {
   readonly answer: string;
   readonly outline: string;
   readonly signs: Signs;
 }
 
-/** Looks each time before answers are let through. @returns what was so before the last of them, if all of it was */
+/** What a test does to a subject. */
+const acts = new Set<HappeningKind>([
+  ...(['updated', 'clicked', 'typed', 'cleared', 'chose', 'pressed', 'hovered', 'left', 'dragged'] as const),
+  ...(['dropped', 'scrolled', 'marked', 'copied', 'cut', 'pasted', 'composed', 'moved', 'told'] as const),
+]);
+
+/**
+ * Looks before the first answer that came after the last thing a test did. Later answers are not looked at: whether
+ * two arrive together or one after the other differs from page to page.
+ *
+ * @returns what was so before it, if all that is declared was
+ */
 function watchArrivals(stage: Stage, { checks }: StateData): () => Early | undefined {
-  let last: Early | undefined;
+  let early: Early | undefined;
+  let last: number | undefined;
   const { gate }: Environment = stage.environment;
   gate.onOpening = () => {
-    last = undefined;
     if (!stage.mounted || stage.environment.state !== 'up') return;
+    const act = stage.chronicle.placeOf(acts);
+    if (act === last) return;
+    last = act;
+    early = undefined;
     if (!looking(stage.container.ownerDocument, () => allHold(checks, stage.view()))) return;
     const answer = gate.pending.map(({ label }) => label).join(' and ');
-    last = { answer, outline: printPage(stage), signs: readSigns(stage) };
+    early = { answer, outline: printPage(stage), signs: readSigns(stage) };
   };
-  return () => last;
+  return () => early;
 }

@@ -160,18 +160,7 @@ class SheetPage {
   #drawComponent(component: SheetComponent, shown: readonly Shown[]): HTMLElement {
     const { pairs, states, file, project, failures } = component;
     const own = project && file.startsWith(`${project}/`) ? file.slice(project.length + 1) : file;
-    const apart =
-      pairs.compared > 0
-        ? [
-            make(
-              'span',
-              {},
-              pairs.apart === pairs.compared
-                ? 'all told apart'
-                : `${pairs.apart} of ${pairs.compared} pairs told apart`,
-            ),
-          ]
-        : [];
+    const apart = pairs.compared > 0 ? [make('span', {}, wordPairs(component))] : [];
     const about = make(
       'div',
       { className: 'about' },
@@ -211,6 +200,12 @@ class SheetPage {
       ...(listed < states ? [say(listed, 'shown here', 'shown here')] : []),
     );
   }
+}
+
+function wordPairs({ pairs: { compared, apart }, failures }: SheetComponent): string {
+  if (apart === compared) return 'all told apart';
+  const isMeant = !failures.some(({ code }) => code === 'SIM-STATE-ALIKE');
+  return `${apart} of ${compared} pairs told apart${isMeant ? ', the others meant alike' : ''}`;
 }
 
 function screensOf({ components }: Sheet) {
