@@ -55,7 +55,7 @@ const outside = [/^(ajv|ajv-formats|graphql|yaml|react|react-dom|vue|rxjs|simula
 // What makes tests of the files that declare states, in Jest.
 const project = { 'jest-states': 'src/jest/project.ts' };
 // What a sheet of states needs on the page itself.
-const onPage = { 'in-page': 'src/sheet/in-page.ts' };
+const onPage = { 'in-page': 'src/sheet/in-page.ts', live: 'src/sheet/live/index.ts' };
 await buildLibrary({ ...entries, ...runtime, ...project, ...onPage }, outside, 'dist');
 // The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
 const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'parts/url-pattern' }] };

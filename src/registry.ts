@@ -1,6 +1,7 @@
 import type { SimulacraError as AnyFailure } from './core/errors/error';
 import { registry as ofAngular } from './angular/errors';
 import { registry as ofArrivals } from './arrivals/errors';
+import { registry as ofBrowser } from './browser/errors';
 import { registry as ofCore } from './core/errors';
 import { registry as ofHar } from './har/errors';
 import { registry as ofNetwork } from './network/errors';
@@ -8,6 +9,7 @@ import { registry as ofPage } from './page/errors';
 import { registry as ofReact } from './react/errors';
 import { registry as ofSeam } from './seam/errors';
 import { registry as ofServe } from './serve/errors';
+import { registry as ofSheet } from './sheet/errors';
 import { registry as ofStage } from './stage/errors';
 import { registry as ofStates } from './states/errors';
 import { registry as ofVue } from './vue/errors';
@@ -23,6 +25,8 @@ export const registry = {
   ...ofPage,
   ...ofSeam,
   ...ofServe,
+  ...ofBrowser,
+  ...ofSheet,
   ...ofReact,
   ...ofVue,
   ...ofAngular,

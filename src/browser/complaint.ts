@@ -25,7 +25,8 @@ export async function complaintOf(
     for (const imported of module?.importedModules ?? [])
       if (!imported.url.includes('/node_modules/')) next.push(imported.url);
   }
-  const message = isError(failure) ? failure.message : String(failure);
+  const { fields } = failure as { fields?: { threw?: string } };
+  const message = fields?.threw ?? (isError(failure) ? failure.message : String(failure));
   return message.split('\n    at ')[0]!;
 }
 

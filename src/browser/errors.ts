@@ -40,6 +40,9 @@ export const registry = {
     head: `${f.page} opened a dialog of the browser, ${f.kind}(${JSON.stringify(f.message)}), which waits for a person.`,
     next: [`Answer it in the test, before the component asks:   window.${f.kind} = () => true`],
   }),
+  'SIM-PAGE-THREW': (f: { page: string; threw: string }): Report => ({
+    head: `Something threw on the page of ${f.page}: ${f.threw}`,
+  }),
   'SIM-PAGE-LOAD': (f: { file: string; why: string }): Report => ({
     head: `${f.file} could not be loaded into the page: ${f.why}`,
   }),

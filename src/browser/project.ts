@@ -29,8 +29,8 @@ export interface ServeProject {
   readonly root: string;
   /** Modules that pages will load, so that what they need is prepared at once. */
   readonly files: readonly string[];
-  /** The page that everything happens on. */
-  readonly html: string;
+  /** The page that everything happens on, given under which address it loads a file. */
+  readonly html: (urlOf: (file: string) => string) => string;
   readonly isWatching?: boolean;
   /** For this kind of use; what was prepared for one kind serves no other one. */
   readonly purpose: string;
@@ -83,20 +83,20 @@ export async function serveProject(given: ServeProject): Promise<ServedProject> 
     );
   }
   const { port } = server.httpServer!.address() as { port: number };
-  const { config } = server;
   return {
     root,
     server,
     url: `http://localhost:${port}/`,
-    urlOf: (file) => {
-      const own = relative(config.root, file);
-      return own.startsWith('..')
-        ? `/@fs/${file.replaceAll('\\', '/').replace(/^\//, '')}`
-        : `/${own.replaceAll('\\', '/')}`;
-    },
+    urlOf: (file) => addressOf(file, server.config.root),
     prepared: () => server.environments.client.depsOptimizer?.metadata.browserHash,
     close: () => server.close(),
   };
+}
+
+function addressOf(file: string, root: string): string {
+  const slashed = (path: string) => path.replaceAll('\\', '/').replace(/^\//, '');
+  const own = relative(root, file);
+  return own.startsWith('..') ? `/@fs/${slashed(file)}` : `/${slashed(own)}`;
 }
 
 async function pluginsOf(vite: typeof import('vite'), configFile: string | undefined, root: string) {
@@ -165,18 +165,18 @@ function nearestModules(root: string): string {
 }
 
 /** Serves the page itself, in the place of the project's own. */
-function makePage(html: string): Plugin {
+function makePage(html: ServeProject['html']): Plugin {
   return {
     name: 'simulacra-page',
     enforce: 'post',
     // A page on this machine needs no certificate.
     config: (config) => void delete config.server?.https,
-    configureServer({ middlewares }) {
+    configureServer({ middlewares, config: { root } }) {
       middlewares.use((request, response, next) => {
         if (request.url !== '/' && !request.url?.startsWith('/?')) return next();
         response.setHeader('content-type', 'text/html; charset=utf-8');
         response.setHeader('cache-control', 'no-store');
-        response.end(html);
+        response.end(html((file) => addressOf(file, root)));
       });
     },
   };

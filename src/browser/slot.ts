@@ -37,6 +37,7 @@ export class Slot {
   #break: (failure: Error) => void = () => undefined;
   #broken: Error | undefined;
   #isLoading = false;
+  #loaded: string | undefined;
   #beside: number | undefined;
 
   constructor(browser: Browser) {
@@ -46,6 +47,11 @@ export class Slot {
   /** True where the next thing needs a page of its own. */
   get isBroken(): boolean {
     return this.#page === undefined || this.#broken !== undefined;
+  }
+
+  /** True where an address was loaded, and nothing went wrong since. */
+  hasLoaded(url: string): boolean {
+    return !this.isBroken && this.#loaded === url;
   }
 
   get page(): Page {
@@ -58,6 +64,7 @@ export class Slot {
     this.#isLoading = true;
     await this.page.goto(url, { waitUntil: 'domcontentloaded' });
     this.#isLoading = false;
+    this.#loaded = url;
   }
 
   async #open(prepare?: (page: Page) => Promise<unknown>): Promise<void> {
@@ -166,7 +173,8 @@ export class Slot {
     );
     if (!exceptionDetails) return result.value as T;
     const { exception, text } = exceptionDetails;
-    throw new Error(exception?.description ?? String(exception?.value ?? text));
+    const threw = exception?.description ?? String(exception?.value ?? text);
+    throw explain('SIM-PAGE-THREW', { page: this.#who, threw });
   }
 
   /** A picture of a part of the page, as the bytes of a PNG file, in base64. @throws as `evaluate` does */

@@ -121,6 +121,8 @@ interface GivenSheet {
   readonly compare?: true;
   readonly accept?: true;
   readonly merge?: true;
+  readonly watch?: true;
+  readonly port?: string;
   readonly shown?: true;
   readonly accessibility: boolean;
 }
@@ -143,6 +145,8 @@ function addSheet(
     .option('--accept', 'take the pictures of the states that verify as accepted')
     .option('--accepted <folder>', 'where the accepted pictures are (default: accepted-pictures)')
     .option('--tolerance <part>', 'how much of a picture may differ, from 0 to 1 (default: 0.001)')
+    .option('--watch', 'serve the sheet, and draw anew what a saved file is part of')
+    .option('--port <number>', 'the port that --watch listens on, 0 for one that is free (default: 4200)')
     .option('--shard <part>', 'draw one part of the files: 2/5')
     .option('--merge', 'make one sheet of the folders that are named, which hold its parts')
     .option('--pages <number>', 'how many pages are drawn at once')
@@ -164,6 +168,7 @@ function addSheet(
       const { shard, compare, accept, merge, shown } = given;
       const call = {
         ...{ settings: said, shard, merge: merge && files },
+        watch: given.watch && (given.port === undefined ? 4200 : readPort(given.port)),
         ...{ isComparing: compare === true, isAccepting: accept === true, isShown: shown === true },
       };
       try {

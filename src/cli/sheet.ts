@@ -1,3 +1,4 @@
+import { once } from 'node:events';
 import { relative, resolve } from 'node:path';
 import { count } from '../core/print';
 import { loadConfiguration } from '../serve/load';
@@ -6,8 +7,9 @@ import { drawSheet } from '../sheet/draw';
 import { filesOfShard, findStatesFiles } from '../sheet/files';
 import { SheetFolder } from '../sheet/keep';
 import { mergeSheets } from '../sheet/merge';
-import { countSheet, failuresOf, isGood, type Failed, type Sheet } from '../sheet/model';
+import { countSheet, failuresOf, isGood, type Failed, type Sheet, type SheetComponent } from '../sheet/model';
 import { readSettings, type ReadSettings, type SheetSettings } from '../sheet/settings';
+import { watchSheet } from '../sheet/watch';
 import { coloursOf, type Output } from './output';
 
 /** What the call says. */
@@ -19,6 +21,8 @@ export interface SheetCall {
   /** Folders of sheets that are parts of one. */
   readonly merge: readonly string[] | undefined;
   readonly isShown: boolean;
+  /** The port to serve it on while files are being saved; undefined where nobody watches. */
+  readonly watch: number | undefined;
 }
 
 /** Draws a sheet of states, or makes one of its parts. @returns 0 only where every state is as it should be */
@@ -27,9 +31,9 @@ export async function makeSheet(output: Output, call: SheetCall, stop: AbortSign
   const settings = readSettings((await loadConfiguration(root))?.sheet, call.settings);
   const folder = await SheetFolder.begin(resolve(root, settings.out));
   try {
-    const drawn = call.merge
-      ? await mergeSheets(call.merge, root, folder)
-      : await draw(output, call, settings, folder, stop);
+    const drawing = { output, call, settings, folder, stop };
+    if (call.watch !== undefined) return await watch(drawing, call.watch);
+    const drawn = call.merge ? await mergeSheets(call.merge, root, folder) : await draw(drawing);
     if (stop.aborted) {
       output.complain('Stopped; nothing was written.\n');
       return 1;
@@ -51,21 +55,32 @@ export async function makeSheet(output: Output, call: SheetCall, stop: AbortSign
   }
 }
 
-async function draw(
-  output: Output,
-  { shard, isShown }: SheetCall,
-  settings: ReadSettings,
-  folder: SheetFolder,
-  stop: AbortSignal,
-): Promise<Sheet> {
+interface Drawing {
+  readonly output: Output;
+  readonly call: SheetCall;
+  readonly settings: ReadSettings;
+  readonly folder: SheetFolder;
+  readonly stop: AbortSignal;
+}
+
+function readDrawing({ call, settings, stop }: Drawing) {
   const root = process.cwd();
-  const files = filesOfShard(findStatesFiles(settings.files ?? [], root), shard);
-  const progress = makeProgress(output, files.length);
+  const files = filesOfShard(findStatesFiles(settings.files ?? [], root), call.shard);
   const { widths, schemes, pages, within, accessibility } = settings;
+  return {
+    ...{ root, files, widths, schemes, pages, within, shard: call.shard },
+    ...{ isAudited: accessibility, isShown: call.isShown, stop },
+    load: settings.load.map((file) => resolve(root, file)),
+  };
+}
+
+async function draw(drawing: Drawing): Promise<Sheet> {
+  const { output, folder } = drawing;
+  const read = readDrawing(drawing);
+  const progress = makeProgress(output, read.files.length);
   try {
     return await drawSheet({
-      ...{ root, files, widths, schemes, pages, within, shard, isAudited: accessibility, isShown, stop },
-      load: settings.load.map((file) => resolve(root, file)),
+      ...read,
       keep: ({ file, state, width, scheme, data }) =>
         folder.keep(file, [state, String(width), scheme], Buffer.from(data, 'base64')),
       onDrawn: progress.tell,
@@ -75,6 +90,35 @@ async function draw(
   }
 }
 
+/** Serves the sheet until it is told to stop. */
+async function watch(drawing: Drawing, port: number): Promise<number> {
+  const { output, folder, stop } = drawing;
+  const { bold, dim } = coloursOf(output);
+  const read = readDrawing(drawing);
+  const watched = await watchSheet({
+    ...{ ...read, folder, port },
+    onRedrawn: (files, milliseconds) => {
+      const names = files.map((file) => relative(read.root, file)).join(', ');
+      output.write(`${names} drawn again  ${dim(`${Math.round(milliseconds)} ms`)}\n`);
+    },
+  });
+  try {
+    output.write(
+      `${bold(watched.url)} shows the states of ${count(read.files.length, 'file')} · Ctrl+C stops\n`,
+    );
+    const drawn = watched.drawn.then(({ components, milliseconds }) => {
+      if (stop.aborted) return;
+      const { states } = countSheet({ components });
+      output.write(`${count(states, 'state')} drawn  ${dim(`${milliseconds} ms`)}\n`);
+    });
+    await Promise.race([drawn.then(() => new Promise(() => undefined)), stop.aborted || once(stop, 'abort')]);
+  } finally {
+    await watched.close();
+  }
+  output.write('Stopped.\n');
+  return 0;
+}
+
 /** Tells on a terminal how far it has come. */
 function makeProgress({ progress }: Output, files: number) {
   const begun = performance.now();
@@ -82,7 +126,7 @@ function makeProgress({ progress }: Output, files: number) {
   const components = new Set<string>();
   progress?.(`Opening the browser for ${count(files, 'file')} …`);
   return {
-    tell(file: string, component: string, state: string) {
+    tell({ file, component }: SheetComponent, state: string) {
       drawn.add(`${file} ${state}`);
       components.add(file);
       const time = ((performance.now() - begun) / 1000).toFixed(0);

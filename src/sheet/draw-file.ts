@@ -1,24 +1,33 @@
-import type { Box } from '../browser/slot';
-import { markPage, type Slot } from '../browser/slot';
-import type { ServedProject } from '../browser/project';
+import { readFileSync } from 'node:fs';
 import { complaintOf } from '../browser/complaint';
 import { explain } from '../browser/errors';
-import type { DrawOptions } from './draw';
-import { failedOf } from './failed';
+import type { ServedProject } from '../browser/project';
+import { markPage, type Box, type Slot } from '../browser/slot';
+import { lineOfStateIn } from '../states/place';
 import { audit } from './audit';
-import type { DeclaredIn, Found, Scheme, SheetState, Verdict, View } from './model';
+import { failedOf } from './failed';
+import type { DeclaredIn, Found, Scheme, SheetComponent, SheetState, Verdict, View } from './model';
+import type { DrawOptions } from './options';
 
 /** What one file is drawn with. */
 export interface Sitting {
   readonly slot: Slot;
   readonly project: ServedProject;
   readonly options: DrawOptions;
-  /** The file, and its name from the folder the sheet is made in. */
   readonly file: string;
-  readonly name: string;
+  /** The file and its project, from the folder the sheet is made in. */
+  readonly place: { readonly file: string; readonly project: string };
+  /** The code of axe-core, where problems of accessibility are looked for. */
+  readonly axe: string | undefined;
+}
+
+interface Screen {
+  readonly width: number;
+  readonly scheme: Scheme;
 }
 
 const high = 800;
+const noneCompared = { compared: 0, apart: 0 };
 
 /** The states of one file, each on each screen. */
 export class FileDrawing {
@@ -31,77 +40,94 @@ export class FileDrawing {
     this.#limit = sitting.options.within ?? 15_000;
   }
 
-  /** @throws SIM-PAGE-LOAD, and what keeps the whole file from being drawn */
-  async draw(inPage: string, axe: string | undefined) {
-    this.#begin = () => this.#load(inPage, axe);
-    const { component, states } = await this.#begin();
-    const { widths, schemes } = this.#sitting.options;
-    const screens = schemes.flatMap((scheme) => widths.map((width) => ({ width, scheme })));
-    const verdicts = new Map<string, Verdict>();
-    const views = new Map<string, View[]>(states.map(({ name }) => [name, []]));
-    for (const [at, screen] of screens.entries()) {
-      for (const { name } of states) {
-        if (this.#sitting.options.stop?.aborted) break;
-        const isAudited = axe !== undefined && screen.width === widths[0];
-        const { view, verdict } = await this.#drawState(component, name, screen, isAudited, at === 0);
-        views.get(name)!.push(view);
-        if (verdict && !verdicts.has(name)) verdicts.set(name, verdict);
-        if (at === 0) this.#sitting.options.onDrawn?.(this.#sitting.name, component, name);
+  /**
+   * @param stamp makes the page that is there load anew only what changed
+   * @throws SIM-PAGE-LOAD, and what else keeps the whole file from being drawn
+   */
+  async draw(inPage: string, stamp?: number): Promise<SheetComponent> {
+    const { options, axe, place, slot, file } = this.#sitting;
+    this.#begin = () => this.#load(inPage, undefined);
+    const { component, states } = await this.#load(inPage, stamp);
+    const text = readFileSync(file, 'utf8');
+    const drawn = new Map<string, SheetState>(
+      states.map((name) => [name, { ...nothingSeen, name, line: lineOfStateIn(text, name), views: [] }]),
+    );
+    const soFar = (found: Found & { readonly component: string }): SheetComponent => ({
+      ...{ ...place, ...found, states: [...drawn.values()] },
+    });
+    const unfinished = { component, pairs: noneCompared, failures: [] };
+    const looked = options.lookedAt?.();
+    const at = looked?.file === place.file ? looked : undefined;
+    const screens = firstOf(screensOf(options), (one) => one.width === at?.width && one.scheme === at.scheme);
+    for (const [turn, screen] of screens.entries()) {
+      for (const name of firstOf(states, (one) => one === at?.state)) {
+        if (options.stop?.aborted) break;
+        const isAudited = axe !== undefined && screen.width === options.widths[0];
+        const { view, verdict } = await this.#drawState(component, name, screen, isAudited, turn === 0);
+        const before = drawn.get(name)!;
+        const isFirst = before.views.every(({ picture }) => picture === undefined);
+        const { failure: _, ...seen } = (isFirst && verdict) || { ...before, failure: undefined };
+        drawn.set(name, { ...before, ...seen, views: [...before.views, view] });
+        options.onDrawn?.(soFar(unfinished), name);
       }
     }
-    const found = await this.#sitting.slot
-      .evaluate<Found>('simulacraShowing.finish()', component, this.#limit)
-      .catch((failure: unknown) => ({ pairs: { compared: 0, apart: 0 }, failures: [failedOf(failure)] }));
-    return {
-      component,
-      ...found,
-      states: states.map(({ name, line }): SheetState => {
-        const { failure: _, ...seen } = verdicts.get(name) ?? nothingSeen;
-        return { name, line, ...seen, views: views.get(name)! };
-      }),
-    };
+    const found = await slot
+      .evaluate<Found & { component: string }>('simulacraShowing.finish()', component, this.#limit)
+      .catch((failure: unknown) => ({ ...unfinished, failures: [failedOf(failure)] }));
+    return soFar(found);
   }
 
-  /** Loads the file into a page that nothing was done on. */
-  async #load(inPage: string, axe: string | undefined): Promise<DeclaredIn> {
-    const { slot, project, file, name, options } = this.#sitting;
-    await slot.load(project.url);
-    const first = { width: options.widths[0]!, height: high, scheme: options.schemes[0]! };
-    await slot.setScreen(first);
-    if (axe !== undefined) await slot.putBeside(axe);
-    const urls = options.load.map((one) => JSON.stringify(project.urlOf(one)));
-    const [ours, own] = [inPage, project.urlOf(file)].map((one) => JSON.stringify(one));
+  /** Loads the page, and some files with all they need, so that what is drawn again comes sooner. */
+  async warmUp(inPage: string, files: readonly string[]): Promise<void> {
+    const { slot, project, options } = this.#sitting;
+    await this.#loadPage();
+    const first = [...options.load.map((one) => project.urlOf(one)), inPage];
     const expression = `(async () => {
       ${markPage}
-      ${urls.map((url) => `await import(${url});`).join('\n')}
-      const [{ Showing }, module] = await Promise.all([import(${ours}), import(${own})]);
-      globalThis.simulacraShowing = new Showing(module.default, ${JSON.stringify(name.split('/').at(-1))});
+      ${first.map((url) => `await ${imported(url)};`).join('\n')}
+      await Promise.allSettled([${files.map((file) => imported(project.urlOf(file))).join(', ')}]);
+    })()`;
+    await slot.evaluate(expression, 'the page', 60_000);
+  }
+
+  async #loadPage(): Promise<void> {
+    const { slot, project, options, axe } = this.#sitting;
+    await slot.load(project.url);
+    await slot.setScreen({ width: options.widths[0]!, height: high, scheme: options.schemes[0]! });
+    if (axe !== undefined) await slot.putBeside(axe);
+  }
+
+  /** Loads the file into the page. */
+  async #load(inPage: string, stamp: number | undefined): Promise<DeclaredIn> {
+    const { slot, project, file, place, options } = this.#sitting;
+    const isKept = stamp !== undefined && slot.hasLoaded(project.url);
+    if (!isKept) await this.#loadPage();
+    const own = project.urlOf(file) + (isKept ? `?t=${stamp}` : '');
+    const expression = `(async () => {
+      ${markPage}
+      ${options.load.map((one) => `await ${imported(project.urlOf(one))};`).join('\n')}
+      const [{ Showing }, module] = await Promise.all([${imported(inPage)}, ${imported(own)}]);
+      globalThis.simulacraShowing = new Showing(module.default, ${JSON.stringify(place.file.split('/').at(-1))});
       return simulacraShowing.declared;
     })()`;
     try {
-      return await slot.evaluate<DeclaredIn>(expression, name, Math.max(this.#limit, 60_000));
+      return await slot.evaluate<DeclaredIn>(expression, place.file, Math.max(this.#limit, 60_000));
     } catch (failure) {
-      const complaint = await complaintOf(project, [...options.load, file], failure);
-      throw explain('SIM-PAGE-LOAD', { file: name, why: complaint }, { cause: failure });
+      const why = await complaintOf(project, [...options.load, file], failure);
+      throw explain('SIM-PAGE-LOAD', { file: place.file, why }, { cause: failure });
     }
   }
 
   async #drawState(
     component: string,
     name: string,
-    screen: { readonly width: number; readonly scheme: Scheme },
+    screen: Screen,
     isAudited: boolean,
     hasArrivals: boolean,
   ): Promise<{ readonly view: View; readonly verdict: Verdict | undefined }> {
-    const { slot, options, name: file } = this.#sitting;
+    const { slot, options, place } = this.#sitting;
     const who = `${component} in the state "${name}"`;
-    const nothing = {
-      ...screen,
-      picture: undefined,
-      height: undefined,
-      problems: undefined,
-      comparison: undefined,
-    };
+    const nothing = { ...screen, ...notDrawn };
     try {
       if (slot.isBroken) await this.#begin();
       await slot.setScreen({ ...screen, height: high });
@@ -110,22 +136,28 @@ export class FileDrawing {
       const problems = box && isAudited ? await audit(slot, who, this.#limit) : undefined;
       const data = box && (await slot.picture(box, who, this.#limit));
       const verdict = await slot.evaluate<Verdict>('simulacraShowing.leave()', who, this.#limit);
-      const picture = data && (await options.keep({ file, component, state: name, ...screen, data }));
+      const about = { file: place.file, component, state: name, ...screen };
+      const picture = data && (await options.keep({ ...about, data }));
       const { failure } = verdict;
-      return {
-        verdict,
-        view: { ...nothing, picture, failure, height: box?.height, problems },
-      };
+      return { verdict, view: { ...nothing, picture, failure, height: box?.height, problems } };
     } catch (failure) {
       return { view: { ...nothing, failure: failedOf(failure) }, verdict: undefined };
     }
   }
 }
 
+const imported = (url: string) => `import(${JSON.stringify(url)})`;
+
+const screensOf = ({ widths, schemes }: DrawOptions): Screen[] =>
+  schemes.flatMap((scheme) => widths.map((width) => ({ width, scheme })));
+
+/** The same, with those first that are wanted first. */
+const firstOf = <T>(all: readonly T[], isFirst: (one: T) => boolean): T[] => [
+  ...all.filter(isFirst),
+  ...all.filter((one) => !isFirst(one)),
+];
+
+const notDrawn = { picture: undefined, height: undefined, problems: undefined, comparison: undefined };
 const nothingSeen: Verdict = {
-  failure: undefined,
-  declares: [],
-  outline: '',
-  chronicle: '',
-  milliseconds: undefined,
+  ...{ failure: undefined, declares: [], outline: '', chronicle: '', milliseconds: undefined },
 };

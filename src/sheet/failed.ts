@@ -4,7 +4,7 @@ import type { Failed } from './model';
 
 /** A failure as data. */
 export function failedOf(failure: unknown): Failed {
-  if (!isError(failure)) return { code: undefined, message: String(failure), line: undefined };
+  if (!isError(failure)) return { code: undefined, message: String(failure) };
   const { code } = failure as { code?: string };
-  return { code, message: withoutHistory(failure.message), line: undefined };
+  return { code, message: withoutHistory(failure.message) };
 }

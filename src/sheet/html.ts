@@ -10,25 +10,19 @@ const data = (value: unknown) => JSON.stringify(value).replaceAll('<', '\\u003c'
 const policy =
   "default-src 'none'; img-src data: 'self'; style-src 'unsafe-inline'; script-src 'unsafe-inline'; connect-src 'self'; frame-src http://localhost:*";
 
-/**
- * The page of a sheet, which opens without a server.
- *
- * @param read the bytes of a picture, in base64; without it they are asked for by their files' names
- */
-export async function printSheetHtml(
-  sheet: Sheet,
-  read?: (file: string) => Promise<string>,
-): Promise<string> {
-  const files = sheet.components.flatMap(({ states }) =>
-    states.flatMap(({ views }) =>
-      views.flatMap(({ picture, comparison }) =>
-        [picture, comparison?.accepted, comparison?.difference].filter((file) => file !== undefined),
-      ),
-    ),
-  );
+/** What else a page is given. */
+export interface PageMatter {
+  /** The bytes of a picture, in base64; without it they are asked for by their files' names. */
+  readonly read?: (file: string) => Promise<string>;
+  /** Where a state can be opened to be tried, by project: only while it is being watched. */
+  readonly live?: Readonly<Record<string, string>>;
+}
+
+/** The page of a sheet, which opens without a server. */
+export async function printSheetHtml(sheet: Sheet, { read, live }: PageMatter = {}): Promise<string> {
   const pictures: string[] = [];
   if (read)
-    for (const file of new Set(files))
+    for (const file of new Set(picturesOf(sheet)))
       pictures.push(
         `<script type="image/png" data-file="${file.replace(/[&"]/g, '-')}">${await read(file)}</script>`,
       );
@@ -45,9 +39,17 @@ export async function printSheetHtml(
 <body>
 <noscript>This page needs JavaScript to show its pictures, which are also in the folder beside it.</noscript>
 <script type="application/json" id="sheet">${data(sheet)}</script>
+${live ? `<script type="application/json" id="live">${data(live)}</script>` : ''}
 ${pictures.join('\n')}
 <script type="module">${beside('./sheet-page.js').replaceAll('</script', '<\\/script')}</script>
 </body>
 </html>
 `;
 }
+
+const picturesOf = ({ components }: Sheet): string[] =>
+  components
+    .flatMap(({ states }) => states.flatMap(({ views }) => views))
+    .flatMap(({ picture, comparison }) =>
+      [picture, comparison?.accepted, comparison?.difference].filter((file) => file !== undefined),
+    );

@@ -1,12 +1,8 @@
-import { withoutHistory } from '../core/errors';
-import { startTimer } from '../core/host';
-import { isError } from '../core/is-error';
-import { siteIn } from '../core/origin';
 import type { Stage } from '../stage/stage';
-import { declarationOf } from '../states/place';
 import { printPage } from '../states/see';
 import { Verification } from '../states/verification';
-import type { DeclaredIn, Failed, Found, Verdict } from './model';
+import { failedOf } from './failed';
+import type { DeclaredIn, Found, Verdict } from './model';
 import { dressUp } from './picture-styles';
 
 /* What happens on the page itself: it runs in the browser, and the sheet asks it for one state after the other. */
@@ -22,6 +18,7 @@ interface Box {
 /** The declared states of one file, brought about one after the other, each left standing for its picture. */
 export class Showing {
   readonly #verification: Verification;
+  #name: string | undefined;
   #up: { leave(): void; readonly verdict: Promise<Verdict> } | undefined;
 
   /** @param given what the file exports @param file its name @throws SIM-STATES-GIVEN */
@@ -31,9 +28,12 @@ export class Showing {
 
   /** What the file declares. */
   get declared(): DeclaredIn {
-    const { component, declaredAt } = this.#verification.set;
-    const lineOf = (name: string) => siteIn(declarationOf(name, declaredAt))?.line;
-    return { component, states: this.#verification.names.map((name) => ({ name, line: lineOf(name) })) };
+    return { component: this.#component, states: this.#verification.names };
+  }
+
+  // A component that is loaded when it is needed has told its name by then.
+  get #component(): string {
+    return this.#name ?? this.#verification.set.component;
   }
 
   /**
@@ -49,6 +49,7 @@ export class Showing {
     let tellUp = (_: Box | undefined) => {};
     const up = new Promise<Box | undefined>((resolve) => (tellUp = resolve));
     const whileUp = async (stage: Stage) => {
+      this.#name = stage.setting.name;
       seen = { outline: printPage(stage), chronicle: stage.chronicle.toString(110) };
       const undress = await dressUp();
       tellUp(boxOf(stage));
@@ -58,7 +59,7 @@ export class Showing {
     const verdict = this.#verification.verify(name, { whileUp, hasArrivals }).then(
       ({ declares, milliseconds }): Verdict => ({ ...seen, declares, milliseconds, failure: undefined }),
       (failure: unknown): Verdict => ({
-        ...{ ...seen, declares: [], milliseconds: undefined, failure: read(failure) },
+        ...{ ...seen, declares: [], milliseconds: undefined, failure: failedOf(failure) },
       }),
     );
     void verdict.then(() => tellUp(undefined));
@@ -75,21 +76,18 @@ export class Showing {
   }
 
   /** What is wrong with the states as a whole, once all have come about. */
-  async finish(): Promise<Found> {
+  async finish(): Promise<Found & { readonly component: string }> {
     const verification = this.#verification;
     const pairs = verification.pairs();
     const alike = pairs.filter(([{ state }, other]) => other.alsoHold.has(state.name)).length;
     const unused = verification.complainOfUnused();
     const failures = [...(await verification.complainOfAlike()), ...(unused ? [unused] : [])];
-    return { pairs: { compared: pairs.length, apart: pairs.length - alike }, failures: failures.map(read) };
+    return {
+      component: this.#component,
+      pairs: { compared: pairs.length, apart: pairs.length - alike },
+      failures: failures.map(failedOf),
+    };
   }
-}
-
-function read(failure: unknown): Failed {
-  if (!isError(failure)) return { code: undefined, message: String(failure), line: undefined };
-  const { code } = failure as { code?: string };
-  const line = siteIn(failure)?.line;
-  return { code, message: withoutHistory(failure.message), line };
 }
 
 const mostElements = 5000;

@@ -57,11 +57,8 @@ function printCase(
 const seconds = (milliseconds: number): string => (milliseconds / 1000).toFixed(3);
 
 // What XML 1.0 has no place for at all is left out.
+const noText = /[\p{Cc}\p{Cs}\ufffe\uffff]/gu;
 const escaped = (text: string): string =>
   text
-    // eslint-disable-next-line no-control-regex -- those are meant
-    .replace(
-      /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g,
-      '',
-    )
+    .replace(noText, (sign) => (/[\t\n\r]/.test(sign) ? sign : ''))
     .replace(/[&<>"]/g, (sign) => `&${{ '&': 'amp', '<': 'lt', '>': 'gt', '"': 'quot' }[sign]};`);

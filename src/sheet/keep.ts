@@ -70,7 +70,7 @@ export class SheetFolder {
   async finish(sheet: Sheet): Promise<void> {
     await writing(this.target, async () => {
       const read = async (file: string) => (await readFile(join(this.draft, file))).toString('base64');
-      await this.write('index.html', await printSheetHtml(sheet, read));
+      await this.write('index.html', await printSheetHtml(sheet, { read }));
       await this.write('sheet.json', `${JSON.stringify(sheet, null, 2)}\n`);
       await this.write('junit.xml', printJUnit(sheet));
       const before = `${this.draft}-before`;

@@ -5,8 +5,6 @@ export interface Failed {
   /** Of the catalogue: `SIM-STATE-WRONG`. */
   readonly code: string | undefined;
   readonly message: string;
-  /** Of the file that declares the state. */
-  readonly line: number | undefined;
 }
 
 /** A problem of accessibility, in the words of axe-core. */
@@ -32,7 +30,7 @@ export interface Verdict {
 /** What a file declares. */
 export interface DeclaredIn {
   readonly component: string;
-  readonly states: readonly { readonly name: string; readonly line: number | undefined }[];
+  readonly states: readonly string[];
 }
 
 /** What was found of all states of a component. */

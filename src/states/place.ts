@@ -28,6 +28,16 @@ export function locateAtState(failure: unknown, name: string, declaredAt: Error)
   return failure;
 }
 
+/** The line a state is declared on, in the text of its file; undefined where that cannot be told. */
+export function lineOfStateIn(text: string, name: string): number | undefined {
+  for (const { index } of text.matchAll(/\bstates\s*(?:<[^(]*>)?\(/g)) {
+    const before = text.slice(0, index).split('\n');
+    const found = lineOfState(text, name, { line: before.length, column: before.at(-1)!.length + 1 });
+    if (found) return found.line;
+  }
+  return undefined;
+}
+
 /**
  * The line on which a key of the last object in the call of states() stands: within one pair of parentheses and
  * one of braces.
@@ -35,7 +45,7 @@ export function locateAtState(failure: unknown, name: string, declaredAt: Error)
 function lineOfState(
   text: string,
   name: string,
-  { line, column }: Place,
+  { line, column }: Pick<Place, 'line' | 'column'>,
 ): { readonly line: number; readonly column: number } | undefined {
   const before = text.split('\n').slice(0, line - 1);
   const call = text.indexOf('(', before.join('\n').length + column);

@@ -8,6 +8,8 @@ interface Around {
   readonly screens: { readonly widths: readonly number[]; readonly schemes: readonly Scheme[] };
   /** What can be gone through with the arrow keys. */
   listed(): readonly Shown[];
+  /** The addresses of the projects where a state can be tried. */
+  readonly placesToTry: Readonly<Record<string, string>>;
 }
 
 /** One state at its full size, with all that is known of it. */
@@ -15,6 +17,7 @@ export class Enlarged {
   readonly element = make('dialog');
   readonly #around: Around;
   #shown: Shown | undefined;
+  #isTried = false;
 
   constructor(around: Around) {
     this.#around = around;
@@ -30,9 +33,21 @@ export class Enlarged {
     });
   }
 
+  get shown(): Shown | undefined {
+    return this.#shown;
+  }
+
+  /** Shows the state as it was drawn anew. What is being tried goes on. */
+  update(shown: Shown): void {
+    this.#shown = shown;
+    if (!this.#isTried) this.#draw();
+  }
+
   open(shown: Shown): void {
+    if (this.#shown?.state !== shown.state) this.#isTried = false;
     this.#shown = shown;
     this.#draw();
+    this.#tellLookedAt();
     if (!this.element.open) this.element.showModal();
   }
 
@@ -42,6 +57,15 @@ export class Enlarged {
 
   #leave(): void {
     if (location.hash) history.replaceState(null, '', location.pathname + location.search);
+  }
+
+  // What somebody looks at is drawn first when a file is saved.
+  #tellLookedAt(): void {
+    if (Object.keys(this.#around.placesToTry).length === 0) return;
+    const { component, state } = this.#shown!;
+    const { width, scheme } = viewOf(state, this.#around.chosen()) ?? this.#around.chosen();
+    const body = JSON.stringify({ file: component.file, state: state.name, width, scheme });
+    void fetch('/looking', { method: 'POST', body }).catch(() => undefined);
   }
 
   #step(step: number): void {
@@ -72,12 +96,46 @@ export class Enlarged {
         { className: 'bar' },
         make('h2', {}, `${component.component} · ${state.name} `, make('small', { textContent: place })),
         ...this.#screens(shown),
+        ...this.#trying(shown, view),
         step(-1, '← Before'),
         step(1, 'Next →'),
         close,
       ),
-      make('div', { className: 'inside' }, makeLook(view), makeFacts(shown, view)),
+      make('div', { className: 'inside' }, this.#makeLook(shown, view), makeFacts(shown, view)),
     );
+  }
+
+  #addressToTry({ component, state }: Shown): string | undefined {
+    const place = this.#around.placesToTry[component.project];
+    const asked = new URLSearchParams({ file: component.file, state: state.name });
+    return place && `${place}?${asked.toString()}`;
+  }
+
+  #trying(shown: Shown, view: View | undefined): HTMLElement[] {
+    const address = this.#addressToTry(shown);
+    if (address === undefined || !view) return [];
+    const button = make('button', {
+      ...{ className: 'plain', type: 'button' },
+      textContent: this.#isTried ? 'See the picture' : 'Try it',
+    });
+    button.addEventListener('click', () => {
+      this.#isTried = !this.#isTried;
+      this.#draw();
+    });
+    const alone = { className: 'plain', href: address, target: '_blank', textContent: 'Try it alone' };
+    return [button, make('a', alone)];
+  }
+
+  #makeLook(shown: Shown, view: View | undefined): HTMLElement {
+    const address = this.#addressToTry(shown);
+    if (!this.#isTried || address === undefined || !view) return makeLook(view);
+    const frame = make('iframe', {
+      src: address,
+      title: `${shown.component.component}: ${shown.state.name}`,
+    });
+    frame.width = String(view.width);
+    frame.height = '640';
+    return make('div', { className: 'look' }, frame);
   }
 
   #screens({ state }: Shown): HTMLElement[] {
@@ -93,6 +151,7 @@ export class Enlarged {
       radio.addEventListener('change', () => {
         this.#around.onChosen({ width, scheme });
         this.#draw();
+        this.#tellLookedAt();
         this.element.querySelector<HTMLInputElement>('[name=screen]:checked')?.focus();
       });
       set.append(make('label', {}, radio, make('span', {}, `${width} ${scheme}`)));

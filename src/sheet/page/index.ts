@@ -1,9 +1,14 @@
 /* The page of a sheet: it runs in a browser, from a file or as it is served while states are being worked on. */
 import { make } from '../../page/make';
 import { countSheet, type Scheme, type Sheet, type SheetComponent } from '../model';
+import { choice, localTheme, setTheme, themeWord } from './controls';
 import { Enlarged } from './enlarged';
 import { idOf, type Chosen, type Shown } from './shown';
 import { makeTile } from './tile';
+
+/** Where states can be tried, by project; there only while they are watched. */
+const live = document.querySelector('#live')?.textContent;
+const isLive = live !== undefined;
 
 const read = (): Sheet => JSON.parse(document.querySelector('#sheet')!.textContent!) as Sheet;
 
@@ -26,6 +31,7 @@ class SheetPage {
     onChosen: (chosen) => this.#choose(chosen),
     screens: this.#screens,
     listed: () => this.#listed(),
+    placesToTry: live ? (JSON.parse(live) as Record<string, string>) : {},
   });
 
   start(): void {
@@ -44,6 +50,41 @@ class SheetPage {
     addEventListener('hashchange', () => this.#openAddressed());
     this.#draw();
     this.#openAddressed();
+    if (isLive) this.#follow();
+  }
+
+  /** Shows what is drawn anew while files are being saved. */
+  #follow(): void {
+    new EventSource('/events').onmessage = ({ data }) => {
+      const { component, gone } = JSON.parse(data as string) as { component?: SheetComponent; gone?: string };
+      const file = component?.file ?? gone;
+      const others = this.#sheet.components.filter((one) => one.file !== file);
+      const components = [...others, ...(component ? [component] : [])];
+      components.sort((a, b) => (a.file < b.file ? -1 : 1));
+      this.#sheet = { ...this.#sheet, components };
+      this.#refresh();
+    };
+  }
+
+  #isRefreshing = false;
+
+  // What comes in one frame is drawn once.
+  #refresh(): void {
+    if (this.#isRefreshing) return;
+    this.#isRefreshing = true;
+    requestAnimationFrame(() => {
+      this.#isRefreshing = false;
+      const { widths, schemes } = screensOf(this.#sheet);
+      if (this.#screens.widths.length === 0 && widths.length > 0) {
+        this.#screens.widths.push(...widths);
+        this.#screens.schemes.push(...schemes);
+        this.#choose({ width: widths[0]!, scheme: schemes[0]! });
+      }
+      this.#draw();
+      const { shown } = this.#enlarged;
+      const again = shown && this.#all().find((one) => idOf(one) === idOf(shown));
+      if (again && this.#enlarged.element.open) this.#enlarged.update(again);
+    });
   }
 
   #openAddressed(): void {
@@ -215,45 +256,5 @@ function screensOf({ components }: Sheet) {
     schemes: [...new Set(views.map(({ scheme }) => scheme))].sort().reverse(),
   };
 }
-
-function choice(name: string, label: string, values: readonly (readonly string[])[]): HTMLFieldSetElement {
-  const set = make('fieldset', { className: 'choice', ariaLabel: label });
-  set.dataset['of'] = String(values.length);
-  for (const [value = '', word = ''] of values)
-    set.append(
-      make(
-        'label',
-        {},
-        make('input', { type: 'radio', name, value, checked: value === values[0]![0] }),
-        make('span', {}, word),
-      ),
-    );
-  return set;
-}
-
-// A file that is opened without a server may not be allowed to remember anything.
-const localTheme = {
-  get(): 'light' | 'dark' {
-    try {
-      const kept = localStorage.getItem('simulacra-theme');
-      if (kept === 'light' || kept === 'dark') return kept;
-    } catch {
-      // As the system has it.
-    }
-    return matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
-  },
-  keep(theme: string): void {
-    try {
-      localStorage.setItem('simulacra-theme', theme);
-    } catch {
-      // It is chosen again next time.
-    }
-  },
-};
-function setTheme(theme: 'light' | 'dark'): void {
-  document.documentElement.dataset['theme'] = theme;
-  localTheme.keep(theme);
-}
-const themeWord = () => (document.documentElement.dataset['theme'] === 'dark' ? 'Light sheet' : 'Dark sheet');
 
 new SheetPage().start();
