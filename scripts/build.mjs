@@ -1,5 +1,7 @@
 // Builds the package: its entries in both formats, their declarations, and what runners need.
 import { chmod, copyFile, readFile, rm, writeFile } from 'node:fs/promises';
+import { isBuiltin } from 'node:module';
+import { resolve } from 'node:path';
 import { build } from 'esbuild';
 import { rollup } from 'rollup';
 import { dts } from 'rollup-plugin-dts';
@@ -163,6 +165,46 @@ await build({
     runnerNamed('vite', 'seam-vite'),
   ],
 });
+// What runs tests in a browser: the part of it in Jest, and the part of it on the page.
+await build({
+  ...{ ...cli, format: 'cjs', packages: 'bundle', outExtension: { '.js': '.cjs' } },
+  external: ['vite', 'puppeteer-core', './seam-vite.js'],
+  define: { 'import.meta.url': 'moduleUrl' },
+  banner: { js: "const moduleUrl = require('node:url').pathToFileURL(__filename).href;" },
+  entryPoints: [{ in: 'src/chromium/runner.ts', out: 'chromium' }],
+  footer: { js: 'module.exports = module.exports.default;' },
+});
+await build({
+  ...{ ...shared, format: 'iife', platform: 'browser', mainFields: ['main'], external: [] },
+  minifyIdentifiers: true,
+  define: { __dirname: '"/"', __filename: '"/"', global: 'globalThis', 'require.resolve': 'String' },
+  inject: ['src/chromium/in-page/node/process.ts'],
+  entryPoints: [{ in: 'src/chromium/in-page/index.ts', out: 'chromium-page' }],
+  plugins: [
+    {
+      name: 'node',
+      setup({ onResolve }) {
+        onResolve({ filter: /.*/ }, ({ path }) => {
+          const own = (name) => ({ path: resolve(`src/chromium/in-page/${name}.ts`) });
+          const bare = path.replace(/^node:/, '');
+          if (bare === '@jest/expect') return own('expect');
+          if (bare === 'process' || bare === 'path') return own(`node/${bare}`);
+          if (/^util\b/.test(bare)) return own('node/util');
+          return bare === 'graceful-fs' || isBuiltin(bare) ? own('node/other') : undefined;
+        });
+      },
+    },
+  ],
+});
+await writeFile(
+  'dist/chromium.d.cts',
+  `/** Runs the test files of a project of Jest in Chromium: \`runner: 'simulacra/chromium'\`. */
+declare class ChromiumRunner {
+  constructor(globalConfig: object);
+}
+export = ChromiumRunner;
+`,
+);
 await writeFile(
   'dist/seam-jest.d.cts',
   `/** A configuration of Jest, or a function that returns one. */

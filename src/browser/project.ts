@@ -164,11 +164,37 @@ function nearestModules(root: string): string {
   return resolve(root, 'node_modules');
 }
 
+// Styles are put on the page by Vite's own client, which would also connect to the server: code of the project's
+// would seem to open that socket.
+const client = /[\\/]vite[\\/]dist[\\/]client[\\/]client\.mjs/;
+const quietClient = `
+import '/@vite/env';
+const sheets = new Map();
+export function updateStyle(id, text) {
+  let sheet = sheets.get(id);
+  if (!sheet) {
+    sheets.set(id, (sheet = document.createElement('style')));
+    sheet.setAttribute('data-vite-dev-id', id);
+    document.head.append(sheet);
+  }
+  sheet.textContent = text;
+}
+export function removeStyle(id) {
+  sheets.get(id)?.remove();
+  sheets.delete(id);
+}
+const nothing = () => {};
+export const createHotContext = () => new Proxy({ data: {} }, { get: (own, name) => own[name] ?? nothing });
+export const injectQuery = (url, query) => url + (url.includes('?') ? '&' : '?') + query;
+export class ErrorOverlay {}
+`;
+
 /** Serves the page itself, in the place of the project's own. */
 function makePage(html: ServeProject['html']): Plugin {
   return {
     name: 'simulacra-page',
-    enforce: 'post',
+    enforce: 'pre',
+    load: (id) => (client.test(id) ? quietClient : undefined),
     // A page on this machine needs no certificate.
     config: (config) => void delete config.server?.https,
     configureServer({ middlewares, config: { root } }) {

@@ -59,21 +59,36 @@ export class Slot {
   }
 
   /** Loads an address: on the page that is there, or on a new one where that is of no use any more. */
-  async load(url: string, prepare?: (page: Page) => Promise<unknown>): Promise<void> {
-    if (this.isBroken) await this.#open(prepare);
+  async load(url: string): Promise<void> {
+    if (this.isBroken) await this.#open();
     this.#isLoading = true;
     await this.page.goto(url, { waitUntil: 'domcontentloaded' });
     this.#isLoading = false;
     this.#loaded = url;
   }
 
-  async #open(prepare?: (page: Page) => Promise<unknown>): Promise<void> {
+  /** Hears what the page tells by calling a function of that name with a text. */
+  async listen(name: string, hear: (text: string) => void): Promise<void> {
+    if (this.isBroken) await this.#open();
+    await this.#session!.send('Runtime.addBinding', { name });
+    this.#session!.removeAllListeners('Runtime.bindingCalled');
+    this.#session!.on('Runtime.bindingCalled', (called) => {
+      if (called.name === name) hear(called.payload);
+    });
+  }
+
+  /** Ends what is being done on the page, which is of no use any more. */
+  giveUp(failure: Error): void {
+    this.#fail(failure);
+  }
+
+  async #open(): Promise<void> {
     await this.close();
     this.#context = await this.#browser.createBrowserContext();
     const page = (this.#page = await this.#context.newPage());
     const session = (this.#session = await page.createCDPSession());
     await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
-    await prepare?.(page);
+    await session.send('Runtime.enable');
     page.on('error', () => this.#fail(explain('SIM-PAGE-CRASHED', { page: this.#who })));
     page.on('dialog', (dialog) => {
       const asked = { page: this.#who, kind: dialog.type(), message: dialog.message() };

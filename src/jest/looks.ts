@@ -33,9 +33,13 @@ function pathOf({ component, declaredAt }: StateSet): string {
 
 const isAccepting = () => Boolean(process.env['ACCEPT_LOOKS']);
 
-/** Whether looks are compared. @param isWanted undefined to do so only where some were accepted */
+/**
+ * Whether looks are compared. A page has no files, so its looks are not.
+ *
+ * @param isWanted undefined to do so only where some were accepted
+ */
 export const hasLooks = (set: StateSet, isWanted: boolean | undefined): boolean =>
-  isWanted ?? (isAccepting() || files().existsSync(pathOf(set)));
+  typeof process !== 'undefined' && (isWanted ?? (isAccepting() || files().existsSync(pathOf(set))));
 
 /**
  * Compares how a state looks with what was accepted, or accepts it.

@@ -88,10 +88,7 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   const loading = loadSubject(adapter, given, calledAt);
   const component = isPromise(loading) ? await loading : loading;
   const name = checkComponent(adapter, component, calledAt);
-  const bringing = swaps.ready();
-  if (bringing) await bringing;
   const module = isThunk(given) ? moduleOf(given).id() : undefined;
-  swaps.refuseTaken(module, component, calledAt);
   refuseProps({ adapter, component, name, calledAt }, options.props ?? {});
   refuseSlots({ adapter, component, name, calledAt }, options.slots ?? {});
   const read = readOptions(adapter, options);
@@ -99,6 +96,10 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   if (preparing) await preparing;
   refuseClosed(environment, calledAt);
   const stage = new Stage(environment, { adapter, name, stubs: read.stubs, routes: read.routes, swaps });
+  // What a former swap has kept from loading may ask for something while it loads.
+  const bringing = swaps.ready();
+  if (bringing) await bringing;
+  swaps.refuseTaken(module, component, calledAt);
   options.onStage?.(stage, read);
   guard(stage, options, calledAt);
   if (options.accessible) stage.checkState = watchAccess(stage, options.accessible);

@@ -1,0 +1,173 @@
+import { existsSync } from 'node:fs';
+import { mkdir, rm, writeFile } from 'node:fs/promises';
+import { dirname, join, relative } from 'node:path';
+import type { TestResult } from '@jest/test-result';
+import { complaintOf } from '../browser/complaint';
+import { explain as explainPage } from '../browser/errors';
+import type { ServedProject } from '../browser/project';
+import { markPage, type Slot } from '../browser/slot';
+import { explain } from './errors';
+import { failedResult, makeResult, type Configs } from './result';
+import type { StackReader } from './stacks';
+import type { FileTold, Message, RunAsked } from './told';
+
+/** What a file is run on. */
+export interface Place {
+  readonly slot: Slot;
+  readonly project: ServedProject;
+  readonly stacks: StackReader;
+  /** The folder of our own modules. */
+  readonly ours: string;
+}
+
+// A page that is loading may have much to prepare at first.
+const patience = { load: 90_000, more: 5_000 };
+const longest = 2 ** 31 - 1;
+
+/** Runs one test file on a page. What goes wrong with the page itself fails the file, and no other one. */
+export class FileRun {
+  readonly #path: string;
+  readonly #place: Place;
+  readonly #configs: Configs;
+  readonly #extra = new Map<string, string>();
+  readonly #start = Date.now();
+  #running: readonly string[] | undefined;
+  #timer: NodeJS.Timeout | undefined;
+
+  constructor(path: string, place: Place, configs: Configs) {
+    this.#path = path;
+    this.#place = place;
+    this.#configs = configs;
+  }
+
+  async run(): Promise<TestResult> {
+    const { project } = this.#place;
+    for (let attempt = 1; ; attempt++) {
+      const before = project.prepared();
+      const result = await this.#once().catch((problem: unknown) =>
+        failedResult(this.#path, problem as Error, this.#configs, this.#start),
+      );
+      // A package that was prepared late makes the page load another copy of it: begin anew then.
+      if (attempt > 3 || project.prepared() === before) return result;
+      this.#extra.clear();
+    }
+  }
+
+  async #once(): Promise<TestResult> {
+    const { slot, project, stacks } = this.#place;
+    const name = relative(this.#configs.config.rootDir, this.#path);
+    await slot.listen('simulacraTell', (text) => void this.#hear(text));
+    await slot.load(project.url);
+    await slot.setScreen({ width: 1280, height: 800, scheme: 'light' });
+    const asked = await this.#asked();
+    const globals = JSON.stringify(this.#configs.config.globals);
+    const expression = `(async () => { ${markPage} Object.assign(globalThis, ${globals}); return simulacraRun(${JSON.stringify(asked)}); })()`;
+    this.#wait(patience.load);
+    try {
+      const told = await slot.evaluate<FileTold>(expression, name, longest);
+      if (told.results.length === 0 && told.unhandled.length === 0)
+        throw explain('SIM-FILE-EMPTY', { file: name });
+      return await makeResult(this.#path, told, this.#configs, {
+        ...{ start: this.#start, stacks, extra: this.#extra },
+      });
+    } catch (failure) {
+      throw await this.#wordFailure(failure, asked, name);
+    } finally {
+      clearTimeout(this.#timer);
+    }
+  }
+
+  async #asked(): Promise<RunAsked> {
+    const { project, ours } = this.#place;
+    const { config, globalConfig } = this.#configs;
+    const setup = [...config.setupFiles, ...config.setupFilesAfterEnv];
+    const isOfStates = (file: string) => dirname(file) === ours && /[\\/]jest-states\.\w+$/.test(file);
+    const modules = setup.filter((file) => !isOfStates(file)).map((file) => this.#moduleOf(file));
+    const hasStates = setup.some(isOfStates) && /\.states\.[cm]?[jt]sx?$/.test(this.#path);
+    const { testNamePattern, testTimeout, maxConcurrency, seed, randomize } = globalConfig;
+    return {
+      setup: modules.map((file) => project.urlOf(file)),
+      url: project.urlOf(this.#path),
+      path: this.#path,
+      states: hasStates ? project.urlOf(join(ours, 'jest.js')) : undefined,
+      pattern: testNamePattern,
+      timeout: testTimeout ?? config.testTimeout ?? 5000,
+      isLocated: config.testLocationInResults,
+      ...{ maxConcurrency, seed, isRandom: randomize === true, expand: globalConfig.expand },
+    };
+  }
+
+  // A runner resolves our entries to their form for Node.
+  #moduleOf(file: string): string {
+    const module = file.replace(/\.cjs$/, '.js');
+    if (dirname(file) === this.#place.ours && existsSync(module)) return module;
+    if (file.endsWith('.cjs')) {
+      const name = relative(this.#configs.config.rootDir, file);
+      throw explain('SIM-FILE-SETUP', { file: name, why: 'it is no standard module' });
+    }
+    return file;
+  }
+
+  #wait(milliseconds: number): void {
+    clearTimeout(this.#timer);
+    if (milliseconds >= longest) return;
+    this.#timer = setTimeout(() => {
+      const page = this.#running?.join(' › ') ?? relative(this.#configs.config.rootDir, this.#path);
+      this.#place.slot.giveUp(explainPage('SIM-PAGE-HANGS', { page, milliseconds }));
+    }, milliseconds);
+  }
+
+  async #hear(text: string): Promise<void> {
+    const message = JSON.parse(text) as Message;
+    if (message.kind === 'started') {
+      this.#running = message.path;
+      this.#wait(message.limit + patience.more);
+    } else if (message.kind === 'done' || message.kind === 'loaded') this.#wait(patience.load);
+    else {
+      await this.#keepFailed(message.path).catch(() => undefined);
+      await this.#place.slot.page.evaluate(`simulacraAnswer(${message.id})`).catch(() => undefined);
+    }
+  }
+
+  /** Keeps a picture and the markup of what is on the page when a test fails. */
+  async #keepFailed(path: readonly string[]): Promise<void> {
+    const { slot } = this.#place;
+    const { rootDir } = this.#configs.config;
+    const word = (text: string) =>
+      text
+        .replace(/[^\p{L}\p{N}]+/gu, '-')
+        .replace(/^-|-$/g, '')
+        .slice(0, 60) || 'x';
+    const folder = join(rootDir, 'failed-tests', relative(rootDir, this.#path).replace(/\.[^.]+$/, ''));
+    const file = join(folder, path.map(word).join('.').slice(-150));
+    await mkdir(folder, { recursive: true });
+    const [picture, markup] = await Promise.all([
+      slot.page.screenshot({ type: 'png' }),
+      slot.page.evaluate('document.documentElement.outerHTML'),
+    ]);
+    await Promise.all([writeFile(`${file}.png`, picture), writeFile(`${file}.html`, String(markup))]);
+    const name = relative(rootDir, file);
+    this.#extra.set(path.join('\n'), `  The page as it was:   ${name}.png   ${name}.html`);
+  }
+
+  async #wordFailure(failure: unknown, { setup }: RunAsked, name: string): Promise<Error> {
+    const { code, fields } = failure as { code?: string; fields?: { threw?: string } };
+    if (code !== 'SIM-PAGE-THREW') return failure as Error;
+    const { project, stacks } = this.#place;
+    const threw = fields?.threw ?? '';
+    if (!/Failed to fetch dynamically imported module|does not provide an export/.test(threw)) {
+      const error = new Error(threw.split('\n    at ')[0]!.replace(/^(Uncaught )?\w*Error: /, ''));
+      error.stack = await stacks.read(threw);
+      return error;
+    }
+    const why = await complaintOf(project, [this.#path], failure);
+    return explainPage('SIM-PAGE-LOAD', {
+      file: setup.length > 0 ? name : name,
+      why: await stacks.read(why),
+    });
+  }
+}
+
+/** Takes away what former runs kept of failing tests. */
+export const forgetFailed = (rootDir: string): Promise<void> =>
+  rm(join(rootDir, 'failed-tests'), { recursive: true, force: true });

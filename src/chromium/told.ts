@@ -1,0 +1,65 @@
+/* What a page and who drives it tell each other. */
+
+/** A file that is to be run. */
+export interface RunAsked {
+  /** The modules to load first. */
+  readonly setup: readonly string[];
+  readonly url: string;
+  readonly path: string;
+  /** The module that makes tests of declared states, where the file is one of those. */
+  readonly states: string | undefined;
+  /** Of the names of tests. */
+  readonly pattern: string | undefined;
+  /** Milliseconds. */
+  readonly timeout: number;
+  readonly isLocated: boolean;
+  readonly maxConcurrency: number;
+  readonly seed: number | undefined;
+  readonly isRandom: boolean;
+  readonly expand: boolean;
+}
+
+/** What came of one test. */
+export interface TestTold {
+  readonly path: readonly string[];
+  /** `done` also where it failed. */
+  readonly status: 'todo' | 'skip' | 'done';
+  readonly duration: number | null;
+  /** The stacks. */
+  readonly errors: readonly string[];
+  readonly details: readonly ErrorTold[];
+  readonly failing: boolean;
+  readonly invocations: number;
+  readonly location: { readonly line: number; readonly column: number } | null;
+  readonly numPassingAsserts: number;
+  readonly retryReasons: readonly string[];
+  readonly startedAt: number | null;
+}
+
+export interface ErrorTold {
+  readonly name?: string;
+  readonly message: string;
+  readonly stack?: string;
+  readonly cause?: ErrorTold;
+}
+
+/** What was printed. */
+export interface Said {
+  readonly type: 'log' | 'info' | 'warn' | 'error' | 'debug' | 'assert';
+  readonly message: string;
+  readonly origin: string;
+}
+
+/** What came of a file. */
+export interface FileTold {
+  readonly results: readonly TestTold[];
+  readonly unhandled: readonly string[];
+  readonly console: readonly Said[];
+}
+
+/** What a page tells while it runs. */
+export type Message =
+  | { readonly kind: 'loaded' }
+  | { readonly kind: 'started'; readonly path: readonly string[]; readonly limit: number }
+  | { readonly kind: 'done'; readonly path: readonly string[] }
+  | { readonly kind: 'failed'; readonly id: number; readonly path: readonly string[] };
