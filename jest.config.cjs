@@ -90,6 +90,22 @@ module.exports = {
       testMatch: ['<rootDir>/test/mistakes/angular.test.ts'],
       moduleNameMapper: fromSource,
     },
+    // The specification in a real browser; what differs there has to fail.
+    {
+      displayName: 'chromium',
+      runner: '<rootDir>/dist/chromium.cjs',
+      testMatch: ['<rootDir>/test/browser/conformance/{react,vue,angular}.ts'],
+      setupFiles: ['<rootDir>/test/browser/conformance/process.ts'],
+      globals: { where: ' in Chromium' },
+    },
+    // The examples' own tests, as they are.
+    ...['react', 'vue', 'angular'].map((framework) => ({
+      displayName: `${framework}-example-chromium`,
+      rootDir: `examples/${framework}-apiary`,
+      runner: '<rootDir>/../../dist/chromium.cjs',
+      testMatch: ['<rootDir>/**/*.{test,states}.{ts,tsx}'],
+      ...withStates,
+    })),
     // As a user has it: the built package, and nothing configured but the page and the rewriting.
     seams({
       ...source,

@@ -6,7 +6,7 @@ const file = 'docs/conformance.md';
 const tests = JSON.parse(readFileSync('.cache/jest.json', 'utf8'))
   .testResults.sort((a, b) => (a.name < b.name ? -1 : 1))
   .flatMap(({ assertionResults }) => assertionResults);
-const isFramework = (name = '') => /^(React|Vue|Angular) [\d.]+( with zone\.js)?$/.test(name);
+const isFramework = (name = '') => /^(React|Vue|Angular) [\d.]+( with zone\.js| in Chromium)?$/.test(name);
 // The chapters of the specification, in the order they are written in.
 const groups = [
   ...new Set(

@@ -189,6 +189,10 @@ export const injectQuery = (url, query) => url + (url.includes('?') ? '&' : '?')
 export class ErrorOverlay {}
 `;
 
+/** The globals that a configuration defines, before all else. */
+const withDefines = (html: string): string =>
+  html.replace('</head>', '<script type="module" src="/@vite/env"></script>\n</head>');
+
 /** Serves the page itself, in the place of the project's own. */
 function makePage(html: ServeProject['html']): Plugin {
   return {
@@ -202,7 +206,7 @@ function makePage(html: ServeProject['html']): Plugin {
         if (request.url !== '/' && !request.url?.startsWith('/?')) return next();
         response.setHeader('content-type', 'text/html; charset=utf-8');
         response.setHeader('cache-control', 'no-store');
-        response.end(html((file) => addressOf(file, root)));
+        response.end(withDefines(html((file) => addressOf(file, root))));
       });
     },
   };

@@ -1,6 +1,6 @@
 import type { AssertionResult, TestResult } from '@jest/test-result';
 import type { Config } from '@jest/types';
-import { formatResultsErrors } from 'jest-message-util';
+import { formatExecError, formatResultsErrors } from 'jest-message-util';
 import type { StackReader } from './stacks';
 import type { ErrorTold, FileTold, TestTold } from './told';
 
@@ -53,25 +53,10 @@ export async function makeResult(
   if (said.length > 0) result.console = said as never;
   if (told.unhandled.length > 0) {
     const [first = ''] = await Promise.all(told.unhandled.map((stack) => stacks.read(stack)));
-    Object.assign(result, failedResult(path, reviveStack(first), configs, start));
+    result.testExecError = { message: first.split('\n    at ')[0] ?? first, stack: first };
+    result.failureMessage = formatExecError(result.testExecError, config, globalConfig, path);
   }
   return result;
-}
-
-/** A result of a file that could not be run. */
-export function failedResult(path: string, error: Error, configs: Configs, start: number): TestResult {
-  const result = emptyResult(path, configs, start);
-  const stack = error.stack ?? error.message;
-  return Object.assign(result, {
-    testExecError: { message: error.message, stack },
-    failureMessage: stack,
-  });
-}
-
-function reviveStack(stack: string): Error {
-  const error = new Error(stack.split('\n    at ')[0]);
-  error.stack = stack;
-  return error;
 }
 
 async function makeAssertion(

@@ -7,9 +7,9 @@ import { explain as explainPage } from '../browser/errors';
 import type { ServedProject } from '../browser/project';
 import { markPage, type Slot } from '../browser/slot';
 import { explain } from './errors';
-import { failedResult, makeResult, type Configs } from './result';
+import { makeResult, type Configs } from './result';
 import type { StackReader } from './stacks';
-import type { FileTold, Message, RunAsked } from './told';
+import type { FileTold, Message, RunAsked, TestTold } from './told';
 
 /** What a file is run on. */
 export interface Place {
@@ -31,6 +31,7 @@ export class FileRun {
   readonly #configs: Configs;
   readonly #extra = new Map<string, string>();
   readonly #start = Date.now();
+  readonly #done: TestTold[] = [];
   #running: readonly string[] | undefined;
   #timer: NodeJS.Timeout | undefined;
 
@@ -40,17 +41,35 @@ export class FileRun {
     this.#configs = configs;
   }
 
+  /** @throws what kept the file from being run at all */
   async run(): Promise<TestResult> {
     const { project } = this.#place;
     for (let attempt = 1; ; attempt++) {
       const before = project.prepared();
-      const result = await this.#once().catch((problem: unknown) =>
-        failedResult(this.#path, problem as Error, this.#configs, this.#start),
-      );
+      const outcome = await this.#once().catch((problem: unknown) => this.#rescue(problem as Error));
       // A package that was prepared late makes the page load another copy of it: begin anew then.
-      if (attempt > 3 || project.prepared() === before) return result;
-      this.#extra.clear();
+      if (attempt <= 3 && project.prepared() !== before) {
+        this.#extra.clear();
+        this.#done.length = 0;
+        this.#running = undefined;
+      } else if (outcome instanceof Error) throw outcome;
+      else return outcome;
     }
+  }
+
+  /** What is known of the tests of a page that ended before it could tell of all of them. */
+  async #rescue(failure: Error): Promise<TestResult | Error> {
+    const running = this.#running;
+    if (running === undefined) return failure;
+    const { message, stack = message } = failure;
+    const broken: TestTold = {
+      ...{ path: running, status: 'done', duration: null, startedAt: null, invocations: 1 },
+      ...{ location: null, failing: false, numPassingAsserts: 0, retryReasons: [] },
+      ...{ errors: [stack], details: [{ message, stack }] },
+    };
+    const told = { results: [...this.#done, broken], unhandled: [], console: [] };
+    const { stacks } = this.#place;
+    return makeResult(this.#path, told, this.#configs, { start: this.#start, stacks, extra: this.#extra });
   }
 
   async #once(): Promise<TestResult> {
@@ -122,7 +141,11 @@ export class FileRun {
     if (message.kind === 'started') {
       this.#running = message.path;
       this.#wait(message.limit + patience.more);
-    } else if (message.kind === 'done' || message.kind === 'loaded') this.#wait(patience.load);
+    } else if (message.kind === 'done') {
+      this.#done.push(message.result);
+      this.#running = undefined;
+      this.#wait(patience.load);
+    } else if (message.kind === 'loaded') this.#wait(patience.load);
     else {
       await this.#keepFailed(message.path).catch(() => undefined);
       await this.#place.slot.page.evaluate(`simulacraAnswer(${message.id})`).catch(() => undefined);

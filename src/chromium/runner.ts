@@ -1,12 +1,11 @@
 import { availableParallelism } from 'node:os';
-import { dirname } from 'node:path';
 import type { Config } from '@jest/types';
 import type { TestResult } from '@jest/test-result';
 import { openBrowser, type OpenBrowser } from '../browser/open';
 import { projectOf, serveProject, type ServedProject } from '../browser/project';
 import { Slot } from '../browser/slot';
+import { serveFiles } from './files';
 import { printTestsHtml, serveRunner } from './page-html';
-import { failedResult } from './result';
 import { FileRun, forgetFailed } from './run-file';
 import { StackReader } from './stacks';
 
@@ -76,7 +75,10 @@ export default class ChromiumRunner {
             // What runs long grows.
             if (++count % 90 === 0) await slot.close();
             await onStart(test);
-            await onResult(test, await this.#runFile(test, tests, slot, isWatching));
+            await this.#runFile(test, tests, slot, isWatching).then(
+              (result) => onResult(test, result),
+              ({ message, stack = message }: Error) => onFailure(test, { message, stack }),
+            );
           }
         } finally {
           await slot.close();
@@ -96,18 +98,13 @@ export default class ChromiumRunner {
   async #runFile(test: Test, tests: readonly Test[], slot: Slot, isWatching: boolean): Promise<TestResult> {
     const { config } = test.context;
     const configs = { config, globalConfig: this.#globalConfig };
-    const start = Date.now();
-    try {
-      const root = projectOf(test.path, config.rootDir);
-      const key = `${config.id} ${root}`;
-      const served = kept.projects.get(key) ?? this.#serve(root, config, tests, isWatching);
-      kept.projects.set(key, served);
-      const { project, stacks } = await served;
-      stacks.forget();
-      return await new FileRun(test.path, { slot, project, stacks, ours }, configs).run();
-    } catch (failure) {
-      return failedResult(test.path, failure as Error, configs, start);
-    }
+    const root = projectOf(test.path, config.rootDir);
+    const key = `${config.id} ${root}`;
+    const served = kept.projects.get(key) ?? this.#serve(root, config, tests, isWatching);
+    kept.projects.set(key, served);
+    const { project, stacks } = await served;
+    stacks.forget();
+    return new FileRun(test.path, { slot, project, stacks, ours }, configs).run();
   }
 
   async #serve(root: string, config: Config.ProjectConfig, tests: readonly Test[], isWatching: boolean) {
@@ -118,8 +115,8 @@ export default class ChromiumRunner {
       .map(({ path }) => path);
     const project = await serveProject({
       ...{ root, files, html: printTestsHtml, isWatching, purpose: `tests-${config.id.slice(0, 8)}` },
-      plugins: [serveRunner(dirname(__filename))],
+      plugins: [serveRunner(ours), serveFiles()],
     });
-    return { project, stacks: new StackReader(project) };
+    return { project, stacks: new StackReader(project, ours) };
   }
 }

@@ -9,8 +9,12 @@ export class StackReader {
   readonly #project: ServedProject;
   readonly #maps = new Map<string, { readonly file: string; readonly map: TraceMap | undefined }>();
 
-  constructor(project: ServedProject) {
+  readonly #ours: string;
+
+  /** @param ours the folder of our own modules, which are told as those of a package */
+  constructor(project: ServedProject, ours: string) {
     this.#project = project;
+    this.#ours = ours;
   }
 
   /** What was changed since has another map. */
@@ -41,7 +45,10 @@ export class StackReader {
     const plain = `/${path}`.replace(/([?&])t=\d+(&|$)/, '$1').replace(/[?&]$/, '');
     const module = await graph.getModuleByUrl(decodeURI(plain));
     const map = module?.transformResult?.map;
-    const file = module?.file ?? fileOf(plain, server.config.root);
+    const found = module?.file ?? fileOf(plain, server.config.root);
+    const file = found.startsWith(this.#ours)
+      ? `node_modules/simulacra/dist${found.slice(this.#ours.length)}`
+      : found;
     this.#maps.set(path, {
       file,
       map: map && 'mappings' in map && map.mappings ? new TraceMap(map as never) : undefined,

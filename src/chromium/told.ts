@@ -61,5 +61,5 @@ export interface FileTold {
 export type Message =
   | { readonly kind: 'loaded' }
   | { readonly kind: 'started'; readonly path: readonly string[]; readonly limit: number }
-  | { readonly kind: 'done'; readonly path: readonly string[] }
+  | { readonly kind: 'done'; readonly result: TestTold }
   | { readonly kind: 'failed'; readonly id: number; readonly path: readonly string[] };

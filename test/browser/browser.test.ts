@@ -2,7 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { runScript } from '../script';
-import { differing, reasonFor } from './conformance/differing';
+import { differing } from './conformance/differing';
 
 interface Sequence {
   readonly name: string;
@@ -82,23 +82,6 @@ to type in. A list of a \`select\` opens outside of the page, so only its outcom
 ${alike.map((name) => `- ${name}`).join('\n')}
 `;
 }
-
-describe.each(['react', 'vue', 'angular'])('the specification in a browser: %s', (framework) => {
-  it('holds, but for what a browser does otherwise', async () => {
-    const { count, failed } = await runScript<{ count: number; failed: Record<string, string> }>(
-      'browser/conformance.mjs',
-      framework,
-    );
-    expect(count).toBe(338);
-    const unexpected = Object.entries(failed).filter(([name]) => reasonFor(name) === undefined);
-    expect(Object.fromEntries(unexpected)).toEqual({});
-    // A reason that is stale is none. Whether Vite names a package by its file is a matter of what else asks for it.
-    const stale = Object.keys(differing).filter(
-      (key) => !key.includes('rxjs') && !Object.keys(failed).some((name) => name.includes(key)),
-    );
-    expect(stale).toEqual([]);
-  }, 180_000);
-});
 
 it('is told in the docs what a browser does otherwise', () => {
   const file = join(__dirname, '../../docs/browser.md');

@@ -126,7 +126,8 @@ export function conform(kit: Kit): void {
   const { Board, Card, Weight, Greeting, Desk, Pad, Patient, Ward, Log } = components;
   const loaded = { props: { yard: 'north' }, network: { [route]: hives } };
 
-  describe(kit.framework, () => {
+  const { where = '' } = globalThis as { where?: string };
+  describe(`${kit.framework}${where}`, () => {
     describe('states', () => {
       it('stays loading while the answer is held, then shows what was released', async () => {
         const answer = hold<Hive[]>();

@@ -3,6 +3,9 @@ import { addEventHandler, getState, run } from 'jest-circus';
 import * as circus from 'jest-circus';
 import { expect } from './expect';
 import { listenToConsole } from './console';
+import fs from './node/fs';
+import { fileURLToPath, pathToFileURL } from './node/other';
+import path from './node/path';
 import { ask, tell } from './wire';
 import type { ErrorTold, FileTold, RunAsked, TestTold } from '../told';
 
@@ -17,13 +20,16 @@ const jest = {
   retryTimes: (times: number) =>
     void ((globalThis as unknown as Record<symbol, unknown>)[Symbol.for('RETRY_TIMES')] = times),
 };
-Object.assign(globalThis, globals, { simulacraGlobals: { ...globals, jest } });
+const node = { fs, 'fs/promises': fs.promises, path, url: { fileURLToPath, pathToFileURL } };
+Object.assign(globalThis, globals, { simulacraGlobals: { ...globals, jest, node } });
 
 interface CircusTest {
   readonly name: string;
   readonly parent: { readonly name: string; readonly parent?: CircusTest['parent'] };
   readonly timeout?: number | undefined;
-  readonly status?: string | null;
+  readonly duration?: number | null;
+  readonly startedAt?: number | null;
+  readonly invocations?: number;
   errors: unknown[];
 }
 
@@ -41,12 +47,23 @@ addEventHandler(async (event, state) => {
   } else if (name === 'test_done') {
     const one = event.test as unknown as CircusTest;
     addAssertionErrors(one);
-    tell('done', { path: pathOf(one) });
+    tell('done', { result: describeDone(one) });
   } else if (name === 'test_fn_failure' || (name === 'hook_failure' && event.test)) {
     // While all is still on the page.
     await ask('failed', { path: pathOf(event.test as unknown as CircusTest) });
   }
 });
+
+/** A test that is over, in case the page does not live to tell of all of them. */
+function describeDone(test: CircusTest): TestTold {
+  const details = test.errors.map((error) => describeError(Array.isArray(error) ? error[0] : error));
+  const { duration = null, startedAt = null, invocations = 1 } = test;
+  return {
+    ...{ path: pathOf(test), duration, startedAt, invocations, details, location: null, failing: false },
+    ...{ status: 'done', numPassingAsserts: 0, retryReasons: [] },
+    errors: details.map(({ stack, message }) => stack ?? message),
+  };
+}
 
 function addAssertionErrors(test: CircusTest): void {
   const { extractExpectedAssertionsErrors } = expect as unknown as {
@@ -64,8 +81,31 @@ function noteUncaught(error: unknown): void {
     (currentlyRunningTest as unknown as CircusTest | null)?.errors ?? (unhandledErrors as unknown[]);
   list.push(error);
 }
-addEventListener('error', (event) => noteUncaught(event.error ?? new Error(event.message)));
-addEventListener('unhandledrejection', (event) => noteUncaught(event.reason));
+
+/** Hears of what nobody has caught, unless the page has a listener of its own for it, as under the runner elsewhere. */
+function listenTo(kind: 'error' | 'unhandledrejection', read: (event: never) => unknown): void {
+  const { addEventListener: add, removeEventListener: remove } = globalThis;
+  const others = new Set<unknown>();
+  add.call(globalThis, kind, (event) => {
+    if (others.size === 0) noteUncaught(read(event as never));
+  });
+  globalThis.addEventListener = function (this: unknown, ...given: Parameters<typeof add>) {
+    if ((this === undefined || this === globalThis) && given[0] === kind) others.add(given[1]);
+    return add.apply(
+      globalThis === this || this === undefined ? globalThis : (this as typeof globalThis),
+      given,
+    );
+  } as typeof add;
+  globalThis.removeEventListener = function (this: unknown, ...given: Parameters<typeof remove>) {
+    if (given[0] === kind) others.delete(given[1]);
+    return remove.apply(
+      globalThis === this || this === undefined ? globalThis : (this as typeof globalThis),
+      given,
+    );
+  } as typeof remove;
+}
+listenTo('error', ({ error, message }: ErrorEvent) => error ?? new Error(message));
+listenTo('unhandledrejection', ({ reason }: PromiseRejectionEvent) => reason);
 
 const said = listenToConsole();
 

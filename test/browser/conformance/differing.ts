@@ -1,3 +1,5 @@
+import { createServer } from 'node:http';
+
 /** What a real browser does otherwise than a simulated page, or cannot be asked for, by the name of the test. */
 export const differing: Readonly<Record<string, string>> = {
   'two subjects at once › are answered each by its own routes, also after an await and by a timer':
@@ -29,3 +31,48 @@ export const differing: Readonly<Record<string, string>> = {
 /** Why a test differs; undefined where it should not. */
 export const reasonFor = (name: string): string | undefined =>
   Object.entries(differing).find(([key]) => name.includes(key))?.[1];
+
+// As a whole: each of its tests would hold for want of a server.
+const withoutServer = 'no request leaves the machine';
+const cannotServe = () => expect(() => createServer()).toThrow('a page has no server');
+
+type Work = (...given: never[]) => unknown;
+type Begin = (name: string, work: Work, limit?: number) => void;
+type Each = (rows: readonly unknown[]) => Begin;
+
+/** From now on a test that differs has to fail, so that a reason that is stale is found. */
+export function expectDiffering(): void {
+  const { it, describe } = globalThis as unknown as {
+    it: Begin & { failing: Begin };
+    describe: Begin;
+  };
+  const above: string[] = [];
+  const within: Begin = (name, work) =>
+    describe(name, () => {
+      above.push(name);
+      if (name === withoutServer) it(`cannot be asked, since ${differing[name]}`, cannotServe);
+      else work();
+      above.pop();
+    });
+  const one: Begin = (name, work, limit) =>
+    (reasonFor([...above, name].join(' › ')) ? it.failing : it)(name, work, limit);
+  Object.assign(globalThis, {
+    describe: Object.assign(within, { each: eachOf(within) }),
+    it: Object.assign(one, { each: eachOf(one) }),
+  });
+}
+
+const eachOf =
+  (begin: Begin): Each =>
+  (rows) =>
+  (name, work, limit) => {
+    for (const row of rows) {
+      const values = Array.isArray(row) ? (row as never[]) : [row as never];
+      const left = [...values];
+      begin(
+        name.replace(/%[sdpj]/g, () => String(left.shift())),
+        () => work(...values),
+        limit,
+      );
+    }
+  };

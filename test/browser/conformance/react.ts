@@ -1,5 +1,7 @@
 import 'simulacra/jest';
 import { reactKit } from '../../conformance/react-kit';
 import { conform } from '../../conformance/specification';
+import { expectDiffering } from './differing';
 
+expectDiffering();
 conform(reactKit);

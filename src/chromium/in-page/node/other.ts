@@ -23,7 +23,7 @@ export const realpathSync = Object.assign((path: string) => path, { native: (pat
 export const mkdirSync = nothing;
 export const writeFileSync = nothing;
 export const readdirSync = (): string[] => [];
-export const fileURLToPath = (url: string): string => url;
+export const fileURLToPath = (url: string | URL): string => decodeURIComponent(new URL(url).pathname);
 export const pathToFileURL = (path: string): URL => new URL(path, 'file:///');
 export const isBuiltin = (): boolean => false;
 export const builtinModules: string[] = [];
