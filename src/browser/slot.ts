@@ -54,6 +54,11 @@ export class Slot {
     return !this.isBroken && this.#loaded === url;
   }
 
+  /** Talks to the page's own process. */
+  get session(): CDPSession {
+    return this.#session!;
+  }
+
   get page(): Page {
     return this.#page!;
   }

@@ -6,6 +6,7 @@ import { complaintOf } from '../browser/complaint';
 import { explain as explainPage } from '../browser/errors';
 import type { ServedProject } from '../browser/project';
 import { markPage, type Slot } from '../browser/slot';
+import { addCoverage, beginCoverage } from './coverage';
 import { explain } from './errors';
 import { makeResult, type Configs } from './result';
 import type { StackReader } from './stacks';
@@ -76,6 +77,8 @@ export class FileRun {
     const { slot, project, stacks } = this.#place;
     const name = relative(this.#configs.config.rootDir, this.#path);
     await slot.listen('simulacraTell', (text) => void this.#hear(text));
+    const { globalConfig } = this.#configs;
+    if (globalConfig.collectCoverage) await beginCoverage(slot.session);
     await slot.load(project.url);
     await slot.setScreen({ width: 1280, height: 800, scheme: 'light' });
     const asked = await this.#asked();
@@ -86,9 +89,10 @@ export class FileRun {
       const told = await slot.evaluate<FileTold>(expression, name, longest);
       if (told.results.length === 0 && told.unhandled.length === 0)
         throw explain('SIM-FILE-EMPTY', { file: name });
-      return await makeResult(this.#path, told, this.#configs, {
-        ...{ start: this.#start, stacks, extra: this.#extra },
-      });
+      const more = { start: this.#start, stacks, extra: this.#extra };
+      const result = await makeResult(this.#path, told, this.#configs, more);
+      if (globalConfig.collectCoverage) await addCoverage(result, slot.session, project, this.#configs);
+      return result;
     } catch (failure) {
       throw await this.#wordFailure(failure, asked, name);
     } finally {
