@@ -38,5 +38,10 @@ function wordTransform(problem: unknown, root: string): string {
   // eslint-disable-next-line no-control-regex -- the colours of a terminal
   const plain = (text: string) => text.replace(/\u001b\[\d+m/g, '').trimEnd();
   const at = loc?.file ? ` (${relative(root, loc.file)}:${loc.line}:${loc.column})` : '';
-  return `${plain(message).split('\n')[0]}${at}${frame ? `\n${plain(frame)}` : ''}`;
+  const told = plain(message)
+    .split('\n')
+    .filter((line) => line.trim());
+  // What has a frame of its own needs no second one.
+  const words = frame ? told.slice(0, 1) : told.slice(0, 10);
+  return `${words.join('\n')}${at}${frame ? `\n${plain(frame)}` : ''}`;
 }

@@ -34,8 +34,9 @@ async function closeKept(): Promise<void> {
   kept.browser = undefined;
   const served = await Promise.allSettled(projects.values());
   projects.clear();
-  for (const one of served) if (one.status === 'fulfilled') await one.value.project.close();
+  // A server waits for the connections that the browser keeps.
   await (await browser?.catch(() => undefined))?.close();
+  for (const one of served) if (one.status === 'fulfilled') await one.value.project.close();
 }
 
 /**

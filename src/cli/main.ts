@@ -5,7 +5,7 @@ import { listDrift } from './drift';
 import { playDemo } from './demo';
 import type { Output } from './output';
 import { runServe } from './serve';
-import { makeSheet } from './sheet';
+import { makeSheet, type SheetCall } from './sheet';
 import { writeTypes } from './types';
 
 function readPort(given: string): number {
@@ -154,29 +154,32 @@ function addSheet(
     .option('--no-accessibility', 'do not look for problems of accessibility')
     .option('--shown', 'show the browser while it works')
     .action(async (files: string[], given: GivenSheet) => {
-      const { out, width, scheme, load, pages, within, tolerance, accepted, accessibility } = given;
-      const words = (list: readonly string[] | undefined) =>
-        list?.flatMap((one) => one.split(',')).filter(Boolean);
-      const number = (text: string | undefined) => (text === undefined ? undefined : Number(text));
-      const settings = {
-        ...{ files: files.length > 0 && !given.merge ? files : undefined, out, load, accepted },
-        ...{ widths: words(width)?.map(Number), schemes: words(scheme) as ('light' | 'dark')[] | undefined },
-        ...{ pages: number(pages), within: number(within), tolerance: number(tolerance) },
-        accessibility: accessibility ? undefined : false,
-      };
-      const said = Object.fromEntries(Object.entries(settings).filter(([, value]) => value !== undefined));
-      const { shard, compare, accept, merge, shown } = given;
-      const call = {
-        ...{ settings: said, shard, merge: merge && files },
-        watch: given.watch && (given.port === undefined ? 4200 : readPort(given.port)),
-        ...{ isComparing: compare === true, isAccepting: accept === true, isShown: shown === true },
-      };
       try {
-        done(await makeSheet(output, call, untilStopped()));
+        done(await makeSheet(output, readSheetCall(files, given), untilStopped()));
       } catch (failure) {
         if (!(failure instanceof SimulacraError)) throw failure;
         output.complain(`${failure.message}\n`);
         done(2);
       }
     });
+}
+
+function readSheetCall(files: readonly string[], given: GivenSheet): SheetCall {
+  const { out, width, scheme, load, pages, within, tolerance, accepted, accessibility } = given;
+  const { shard, compare, accept, merge, shown, watch, port } = given;
+  const words = (list: readonly string[] | undefined) =>
+    list?.flatMap((one) => one.split(',')).filter(Boolean);
+  const number = (text: string | undefined) => (text === undefined ? undefined : Number(text));
+  const settings = {
+    ...{ files: files.length > 0 && !merge ? files : undefined, out, load, accepted },
+    ...{ widths: words(width)?.map(Number), schemes: words(scheme) as ('light' | 'dark')[] | undefined },
+    ...{ pages: number(pages), within: number(within), tolerance: number(tolerance) },
+    accessibility: accessibility ? undefined : false,
+  };
+  const said = Object.entries(settings).filter(([, value]) => value !== undefined);
+  return {
+    ...{ settings: Object.fromEntries(said), shard, merge: merge && files, isShown: shown === true },
+    ...{ isComparing: compare === true, isAccepting: accept === true },
+    watch: watch && (port === undefined ? 4200 : readPort(port)),
+  };
 }

@@ -6,7 +6,7 @@ import { markPage, type Box, type Slot } from '../browser/slot';
 import { lineOfStateIn } from '../states/place';
 import { audit } from './audit';
 import { failedOf } from './failed';
-import type { DeclaredIn, Found, Scheme, SheetComponent, SheetState, Verdict, View } from './model';
+import type { DeclaredIn, Failed, Found, Scheme, SheetComponent, SheetState, Verdict, View } from './model';
 import type { DrawOptions } from './options';
 
 /** What one file is drawn with. */
@@ -33,7 +33,7 @@ const noneCompared = { compared: 0, apart: 0 };
 export class FileDrawing {
   readonly #sitting: Sitting;
   readonly #limit: number;
-  #begin: () => Promise<DeclaredIn> = () => Promise.reject(new Error());
+  #begin: () => Promise<unknown> = () => Promise.reject(new Error());
 
   constructor(sitting: Sitting) {
     this.#sitting = sitting;
@@ -47,7 +47,16 @@ export class FileDrawing {
   async draw(inPage: string, stamp?: number): Promise<SheetComponent> {
     const { options, axe, place, slot, file } = this.#sitting;
     this.#begin = () => this.#load(inPage, undefined);
-    const { component, states } = await this.#load(inPage, stamp);
+    const declared = await this.#load(inPage, stamp);
+    if ('failed' in declared)
+      return {
+        ...place,
+        component: nameOf(place.file),
+        states: [],
+        pairs: noneCompared,
+        failures: [declared.failed],
+      };
+    const { component, states } = declared;
     const text = readFileSync(file, 'utf8');
     const drawn = new Map<string, SheetState>(
       states.map((name) => [name, { ...nothingSeen, name, line: lineOfStateIn(text, name), views: [] }]),
@@ -98,7 +107,7 @@ export class FileDrawing {
   }
 
   /** Loads the file into the page. */
-  async #load(inPage: string, stamp: number | undefined): Promise<DeclaredIn> {
+  async #load(inPage: string, stamp: number | undefined): Promise<DeclaredIn | { readonly failed: Failed }> {
     const { slot, project, file, place, options } = this.#sitting;
     const isKept = stamp !== undefined && slot.hasLoaded(project.url);
     if (!isKept) await this.#loadPage();
@@ -107,11 +116,19 @@ export class FileDrawing {
       ${markPage}
       ${options.load.map((one) => `await ${imported(project.urlOf(one))};`).join('\n')}
       const [{ Showing }, module] = await Promise.all([${imported(inPage)}, ${imported(own)}]);
-      globalThis.simulacraShowing = new Showing(module.default, ${JSON.stringify(place.file.split('/').at(-1))});
-      return simulacraShowing.declared;
+      try {
+        globalThis.simulacraShowing = new Showing(module.default, ${JSON.stringify(place.file.split('/').at(-1))});
+        return simulacraShowing.declared;
+      } catch (failure) {
+        return { failed: { code: failure.code, message: failure.message } };
+      }
     })()`;
     try {
-      return await slot.evaluate<DeclaredIn>(expression, place.file, Math.max(this.#limit, 60_000));
+      return await slot.evaluate<DeclaredIn | { failed: Failed }>(
+        expression,
+        place.file,
+        Math.max(this.#limit, 60_000),
+      );
     } catch (failure) {
       const why = await complaintOf(project, [...options.load, file], failure);
       throw explain('SIM-PAGE-LOAD', { file: place.file, why }, { cause: failure });
@@ -156,6 +173,13 @@ const firstOf = <T>(all: readonly T[], isFirst: (one: T) => boolean): T[] => [
   ...all.filter(isFirst),
   ...all.filter((one) => !isFirst(one)),
 ];
+
+/** What a component is called as long as only its file is known. */
+export const nameOf = (file: string): string =>
+  file
+    .split('/')
+    .at(-1)!
+    .replace(/\.states\.\w+$/, '');
 
 const notDrawn = { picture: undefined, height: undefined, problems: undefined, comparison: undefined };
 const nothingSeen: Verdict = {

@@ -21,7 +21,7 @@ if (file !== null && Object.hasOwn(files, file)) {
   const address = location.href;
   history.replaceState(null, '', '/');
   new EventSource(${JSON.stringify(events)}).onmessage = ({ data }) => {
-    if (JSON.parse(data).component?.file === file) location.replace(address);
+    if (JSON.parse(data).saved?.includes(file)) location.replace(address);
   };
   ${load.map((one) => `await import(${JSON.stringify(urlOf(one))});`).join('\n  ')}
   const [{ tryState }, { default: given }] = await Promise.all([import(${JSON.stringify(urlOf(module))}), import(files[file])]);

@@ -5,7 +5,7 @@ import { openBrowser, type OpenBrowser } from '../browser/open';
 import { projectOf, serveProject, type ServedProject } from '../browser/project';
 import { Slot } from '../browser/slot';
 import { readAxe } from './audit';
-import { FileDrawing } from './draw-file';
+import { FileDrawing, nameOf } from './draw-file';
 import { failedOf } from './failed';
 import { printStageHtml } from './stage-html';
 import type { SheetComponent } from './model';
@@ -124,8 +124,9 @@ export class Studio {
   }
 
   async close(): Promise<void> {
-    await Promise.all(this.rooms.map(({ project }) => project?.close()));
+    // A server waits for the connections that the browser keeps.
     await this.#browser.close();
+    await Promise.all(this.rooms.map(({ project }) => project?.close()));
   }
 }
 
@@ -168,10 +169,7 @@ async function openRoom(
 export const below = (top: string, path: string): string => relative(top, path).replaceAll('\\', '/');
 
 const nothingOf = (name: string, failure: unknown) => ({
-  component: name
-    .split('/')
-    .at(-1)!
-    .replace(/\.states\.\w+$/, ''),
+  component: nameOf(name),
   states: [],
   pairs: { compared: 0, apart: 0 },
   failures: [failedOf(failure)],

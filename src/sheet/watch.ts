@@ -1,4 +1,5 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { existsSync, readFileSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { text } from 'node:stream/consumers';
@@ -53,6 +54,7 @@ class Watch {
   #slots = new Map<Room, Slot>();
   #version = 0;
   #work: Promise<void> = Promise.resolve();
+  readonly #texts = new Map<string, string | undefined>();
   #drawing = new AbortController();
   #lookedAt: LookedAt | undefined;
   #milliseconds = 0;
@@ -140,6 +142,10 @@ class Watch {
 
   /** Finds which files declare states that a changed file is part of, and draws those anew. */
   #noteChange(room: Room, file: string, kind: string): void {
+    // One saving may be told of twice.
+    const text = existsSync(file) && statSync(file).isFile() ? readFileSync(file, 'utf8') : undefined;
+    if (text !== undefined && this.#texts.get(file) === text) return;
+    this.#texts.set(file, text);
     const project = room.project!;
     const graph = project.server.environments.client.moduleGraph;
     const stamp = Date.now();
@@ -160,6 +166,7 @@ class Watch {
     for (const one of isOfAll ? room.files : found) this.#waiting.set(one, { room, file: one });
     if (kind === 'unlink' && room.files.includes(file)) this.#drop(room, file);
     if (this.#waiting.size === 0) return;
+    this.#send({ saved: [...this.#waiting.keys()].map((one) => below(this.#options.root, one)) });
     // What is being drawn is out of date, or can wait.
     this.#drawing.abort();
     this.#work = this.#work.then(() => this.#redraw(stamp));

@@ -204,13 +204,18 @@ function makeFacts({ component, state }: Shown, view: View | undefined): HTMLEle
     facts.append(part('Access', make('p', { textContent: 'axe-core found no problem.' })));
   if (state.declares.length > 0) facts.append(part('What it declares', text(state.declares.join('\n'))));
   if (state.outline) facts.append(part('Outline', text(state.outline)));
-  if (state.chronicle) facts.append(part('What happened', text(state.chronicle, 'wide')));
+  if (state.chronicle)
+    facts.append(part('What happened', scrolling(text(state.chronicle, 'wide'), 'What happened')));
   const address = new URL(`#${encodeURIComponent(idOf({ component, state }))}`, location.href);
   facts.append(
     part('Link to it', make('a', { href: address.href, textContent: idOf({ component, state }) })),
   );
   return facts;
 }
+
+/** What may be wider than its place can be scrolled by keyboard. */
+const scrolling = (element: HTMLElement, label: string) =>
+  Object.assign(element, { tabIndex: 0, role: 'region', ariaLabel: label });
 
 const wordComparison = ({ outcome, part }: Comparison): string =>
   outcome === 'new'

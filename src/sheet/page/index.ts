@@ -58,6 +58,7 @@ class SheetPage {
     new EventSource('/events').onmessage = ({ data }) => {
       const { component, gone } = JSON.parse(data as string) as { component?: SheetComponent; gone?: string };
       const file = component?.file ?? gone;
+      if (file === undefined) return;
       const others = this.#sheet.components.filter((one) => one.file !== file);
       const components = [...others, ...(component ? [component] : [])];
       components.sort((a, b) => (a.file < b.file ? -1 : 1));
