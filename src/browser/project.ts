@@ -73,6 +73,7 @@ export async function serveProject(given: ServeProject): Promise<ServedProject> 
       plugins: [...(isSeamed ? [] : [seams()]), makePage(given.html), ...(given.plugins ?? [])],
     });
     await server.listen();
+    await prepareAll(server, given.files);
   } catch (cause) {
     await server?.close();
     const why = (cause as Error).message.split('\n').slice(0, 6).join('\n');
@@ -91,6 +92,28 @@ export async function serveProject(given: ServeProject): Promise<ServedProject> 
     prepared: () => server.environments.client.depsOptimizer?.metadata.browserHash,
     close: () => server.close(),
   };
+}
+
+/**
+ * Transforms some files and all they import, and waits for the packages they need. A package that is found late
+ * would make pages load anew in the middle of a test.
+ */
+async function prepareAll(server: ViteDevServer, files: readonly string[]): Promise<void> {
+  const { moduleGraph, depsOptimizer } = server.environments.client;
+  const seen = new Set<string>();
+  const visit = async (url: string): Promise<void> => {
+    if (seen.has(url) || /[\\/]node_modules[\\/]/.test(url)) return;
+    seen.add(url);
+    // What is wrong with a file is told when it is loaded.
+    const isWell = await server.transformRequest(url).then(Boolean, () => false);
+    if (!isWell) return;
+    const module = await moduleGraph.getModuleByUrl(url);
+    await Promise.all([...(module?.importedModules ?? [])].map((one) => visit(one.url)));
+  };
+  await Promise.all(files.map((file) => visit(addressOf(file, server.config.root))));
+  await depsOptimizer?.scanProcessing;
+  const { discovered = {} } = depsOptimizer?.metadata ?? {};
+  await Promise.all(Object.values(discovered).map(({ processing }) => processing));
 }
 
 function addressOf(file: string, root: string): string {

@@ -44,7 +44,10 @@ export class StackReader {
     const graph = server.environments.client.moduleGraph;
     const plain = `/${path}`.replace(/([?&])t=\d+(&|$)/, '$1').replace(/[?&]$/, '');
     const module = await graph.getModuleByUrl(decodeURI(plain));
-    const map = module?.transformResult?.map;
+    // What was loaded may have been forgotten since.
+    const known =
+      module?.transformResult ?? (module && (await server.transformRequest(plain).catch(() => null)));
+    const map = known?.map;
     const found = module?.file ?? fileOf(plain, server.config.root);
     const file = found.startsWith(this.#ours)
       ? `node_modules/simulacra/dist${found.slice(this.#ours.length)}`

@@ -373,7 +373,7 @@ describe('a sheet that is watched', () => {
       await until(/src\/HiveSign\.states\.jsx drawn again/);
     } finally {
       running.kill('SIGTERM');
-      await new Promise((resolve) => running.once('exit', resolve));
+      await new Promise((resolve) => running.once('close', resolve));
     }
     expect(said).toContain('Stopped.');
     expect(readdirSync(project.place).sort()).toEqual(['src', 'vite.config.mjs']);

@@ -82,27 +82,24 @@ function noteUncaught(error: unknown): void {
   list.push(error);
 }
 
-/** Hears of what nobody has caught, unless the page has a listener of its own for it, as under the runner elsewhere. */
+/**
+ * Hears of what nobody has caught: what no other listener of the page has prevented. So it has to be the last of
+ * them.
+ */
 function listenTo(kind: 'error' | 'unhandledrejection', read: (event: never) => unknown): void {
-  const { addEventListener: add, removeEventListener: remove } = globalThis;
-  const others = new Set<unknown>();
-  add.call(globalThis, kind, (event) => {
-    if (others.size === 0) noteUncaught(read(event as never));
-  });
+  const { addEventListener: add } = EventTarget.prototype;
+  const hear = (event: Event) => {
+    if (!event.defaultPrevented) noteUncaught(read(event as never));
+  };
+  add.call(globalThis, kind, hear);
+  const before = globalThis.addEventListener;
   globalThis.addEventListener = function (this: unknown, ...given: Parameters<typeof add>) {
-    if ((this === undefined || this === globalThis) && given[0] === kind) others.add(given[1]);
-    return add.apply(
-      globalThis === this || this === undefined ? globalThis : (this as typeof globalThis),
-      given,
-    );
-  } as typeof add;
-  globalThis.removeEventListener = function (this: unknown, ...given: Parameters<typeof remove>) {
-    if (given[0] === kind) others.delete(given[1]);
-    return remove.apply(
-      globalThis === this || this === undefined ? globalThis : (this as typeof globalThis),
-      given,
-    );
-  } as typeof remove;
+    const target = (this ?? globalThis) as EventTarget;
+    before.apply(target as typeof globalThis, given as Parameters<typeof before>);
+    if (given[0] !== kind || target !== globalThis) return;
+    globalThis.removeEventListener(kind, hear);
+    add.call(globalThis, kind, hear);
+  } as typeof before;
 }
 listenTo('error', ({ error, message }: ErrorEvent) => error ?? new Error(message));
 listenTo('unhandledrejection', ({ reason }: PromiseRejectionEvent) => reason);
