@@ -2,5 +2,5 @@ import type { Configuration } from 'simulacra/serve';
 
 /** `simulacra sheet` in this folder draws the states of the three examples. */
 export default {
-  sheet: { load: ['shared/styles.css'], out: '../.cache/state-sheet' },
+  sheet: { load: ['shared/styles.css'] },
 } satisfies Configuration;

@@ -172,7 +172,7 @@ await build({
   define: { 'import.meta.url': 'moduleUrl' },
   banner: { js: "const moduleUrl = require('node:url').pathToFileURL(__filename).href;" },
   entryPoints: [{ in: 'src/chromium/runner.ts', out: 'chromium' }],
-  footer: { js: 'module.exports = module.exports.default;' },
+  footer: { js: 'module.exports = module.exports.ChromiumRunner;' },
 });
 await build({
   ...{ ...shared, format: 'iife', platform: 'browser', mainFields: ['main'], external: [] },

@@ -1,5 +1,6 @@
 // Makes docs/screenshots anew from the demo data: the example's pages and the main commands' output.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
+import { pathToFileURL } from 'node:url';
 import { createServer } from 'vite';
 import { openBrowser } from './browser.mjs';
 
@@ -17,7 +18,11 @@ for (const framework of frameworks) {
   const page = await browser.newPage();
   await page.goto(`http://127.0.0.1:${server.httpServer.address().port}/`);
   await page.setViewport({ width: 1280, height: 800 });
-  const picture = (name) => page.screenshot({ path: `${folder}/${framework}-apiary${name}.png` });
+  // The three look alike; one of them shows all of it.
+  const picture = (name) =>
+    framework === 'react' || name === ''
+      ? page.screenshot({ path: `${folder}/${framework}-apiary${name}.png` })
+      : undefined;
   await page.waitForSelector('input');
   await picture('-gate');
   await page.type('form input', 'Imke');
@@ -38,7 +43,56 @@ for (const framework of frameworks) {
   if (framework === 'react') await switchboard(page);
   await server.close();
 }
+if (process.argv[2] !== 'terminal') await sheet();
 await close();
+
+/** The sheet of all states of the examples: as a file, and as it is watched. */
+async function sheet() {
+  spawnSync(process.execPath, ['../dist/cli.js', 'sheet'], { cwd: 'examples', stdio: 'inherit' });
+  const shown = async (name, address, screen, prepare = () => undefined) => {
+    const page = await browser.newPage();
+    await page.setViewport({ width: 1280, height: 800, ...screen });
+    await page.emulateMediaFeatures([
+      { name: 'prefers-color-scheme', value: name.includes('dark') ? 'dark' : 'light' },
+    ]);
+    await page.goto(address);
+    await prepare(page);
+    await new Promise((resolve) => setTimeout(resolve, 1500));
+    await page.screenshot({ path: `${folder}/${name}.png` });
+    await page.close();
+  };
+  const file = pathToFileURL('examples/state-sheet/index.html').href;
+  const phone = { width: 390, height: 844 };
+  const choose = (page) => page.evaluate(() => document.querySelector('[name=scheme][value=dark]').click());
+  // Begins with the example whose pages are shown elsewhere.
+  const find = (page) => page.type('.tools input', 'react-apiary');
+  await shown('sheet', file, {}, find);
+  await shown('sheet-dark', file, {}, async (page) => {
+    await find(page);
+    await choose(page);
+  });
+  await shown('sheet-phone', file, phone, find);
+  await shown('sheet-phone-dark', file, phone, async (page) => {
+    await find(page);
+    await choose(page);
+  });
+  const files = ['react-apiary/src/HiveBoard.states.tsx', 'react-apiary/src/HiveCard.states.tsx'];
+  const watching = spawn(process.execPath, ['../dist/cli.js', 'sheet', ...files, '--watch', '--port', '0'], {
+    cwd: 'examples',
+  });
+  let said = '';
+  watching.stdout.on('data', (text) => (said += String(text)));
+  while (!/states drawn/.test(said)) await new Promise((resolve) => setTimeout(resolve, 100));
+  const [url] = /http:\/\/localhost:\d+\//.exec(said);
+  const state = encodeURIComponent('react-apiary/src/HiveBoard/loading');
+  await shown('sheet-watch', `${url}#${state}`, {}, async (page) => {
+    await page.waitForSelector('dialog[open]');
+    await page.evaluate(() =>
+      [...document.querySelectorAll('.bar button')].find((one) => one.textContent === 'Try it').click(),
+    );
+  });
+  watching.kill('SIGTERM');
+}
 
 /** The board, and a page that waits for a route which is held. */
 async function switchboard(page) {

@@ -2,6 +2,7 @@ import type { SimulacraError as AnyFailure } from './core/errors/error';
 import { registry as ofAngular } from './angular/errors';
 import { registry as ofArrivals } from './arrivals/errors';
 import { registry as ofBrowser } from './browser/errors';
+import { registry as ofChromium } from './chromium/errors';
 import { registry as ofCore } from './core/errors';
 import { registry as ofHar } from './har/errors';
 import { registry as ofNetwork } from './network/errors';
@@ -26,6 +27,7 @@ export const registry = {
   ...ofSeam,
   ...ofServe,
   ...ofBrowser,
+  ...ofChromium,
   ...ofSheet,
   ...ofReact,
   ...ofVue,

@@ -45,7 +45,7 @@ async function closeKept(): Promise<void> {
  *
  * @see https://jestjs.io/docs/configuration#runner-string
  */
-export default class ChromiumRunner {
+export class ChromiumRunner {
   readonly isSerial = false;
   readonly supportsEventEmitters = false;
   readonly #globalConfig: Config.GlobalConfig;

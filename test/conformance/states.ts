@@ -178,6 +178,25 @@ export function declared(kit: Kit): void {
       expect(codes(mended)).toEqual([]);
     });
 
+    it('may declare what the first of two answers brings', async () => {
+      const ask = (what: string) => fetch(`/api/${what}`).then((answer) => answer.json() as Promise<string>);
+      const start = (show: Any) =>
+        void ask('hive').then(async (hive) => {
+          show(hive);
+          show(`${hive} by the ${await ask('yard')}`);
+        });
+      const network = { 'GET /api/hive': 'Anemone', 'GET /api/yard': 'brook' };
+      const known = { network, shows: [role('status', /^Anemone/)] };
+      const report = await verifyStates(
+        states(kit.components.Live, { props: { play: { start } } }, { known }),
+        {
+          outlines: true,
+        },
+      );
+      expect(codes(report)).toEqual([]);
+      expect(report.states[0]!.outline).toContain('Anemone by the brook');
+    });
+
     const { loading, failed, empty, loaded } = four;
     const alone = { loading, failed, empty };
     it.each<[string, Any, string[], RegExp]>([

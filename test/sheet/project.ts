@@ -1,7 +1,16 @@
 import { execFile, spawn } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { basename, dirname, join } from 'node:path';
 import { promisify } from 'node:util';
+import type { Sheet, SheetComponent, SheetState } from '../../src/sheet/model';
 
 /* A project of a user, within this one, so that its packages are found. */
 
@@ -89,3 +98,18 @@ export default states(HiveSign, { props: { hive: 'h1' } }, {
   loaded: { network: { 'GET /api/hives/h1': { name: '<b>Anemone</b>' } }, shows: [role('heading', /Anemone/)] },
 });
 `;
+
+/** What most of the tests draw. */
+export const good = {
+  'vite.config.mjs': viteConfig,
+  'src/sign.css': signCss,
+  'src/HiveSign.jsx': hiveSign('Hive'),
+  'src/HiveSign.states.jsx': signStates,
+};
+export const quick = ['--scheme', 'light', '--width', '300', '--no-accessibility', '--out', 'sheet'];
+
+export const readSheet = (file: string) => JSON.parse(readFileSync(file, 'utf8')) as Sheet;
+export const componentOf = (sheet: Sheet, name: string): SheetComponent =>
+  sheet.components.find(({ file }) => file.includes(name))!;
+export const stateOf = (component: SheetComponent, name: string): SheetState =>
+  component.states.find((state) => state.name === name)!;
