@@ -5,8 +5,9 @@ import { createServer } from 'vite';
 import { openBrowser } from './browser.mjs';
 
 const folder = 'docs/screenshots';
-// `node scripts/screenshots.mjs terminal` makes only those of the commands.
-const frameworks = process.argv[2] === 'terminal' ? [] : ['react', 'vue', 'angular'];
+// `node scripts/screenshots.mjs terminal` makes only those of the commands, `… sheet` only those of the sheet.
+const [, , part] = process.argv;
+const frameworks = part ? [] : ['react', 'vue', 'angular'];
 const { browser, close } = await openBrowser();
 for (const framework of frameworks) {
   const server = await createServer({
@@ -43,8 +44,9 @@ for (const framework of frameworks) {
   if (framework === 'react') await switchboard(page);
   await server.close();
 }
-if (process.argv[2] !== 'terminal') await sheet();
+if (part !== 'terminal') await sheet();
 await close();
+if (part === 'sheet') process.exit(0);
 
 /** The sheet of all states of the examples: as a file, and as it is watched. */
 async function sheet() {
@@ -65,7 +67,7 @@ async function sheet() {
   const phone = { width: 390, height: 844 };
   const choose = (page) => page.evaluate(() => document.querySelector('[name=scheme][value=dark]').click());
   // Begins with the example whose pages are shown elsewhere.
-  const find = (page) => page.type('.tools input', 'react-apiary');
+  const find = (page) => page.type('.tools input', 'react-apiary/src/hive');
   await shown('sheet', file, {}, find);
   await shown('sheet-dark', file, {}, async (page) => {
     await find(page);

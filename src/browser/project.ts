@@ -63,6 +63,7 @@ export async function serveProject(given: ServeProject): Promise<ServedProject> 
   });
   const configFile = viteConfigIn(root);
   let server: ViteDevServer | undefined;
+  const keepSignals = watchSignals();
   try {
     const { seams } = (await import(new URL('./seam-vite.js', import.meta.url).href)) as { seams(): Plugin };
     const plugins = await pluginsOf(vite, configFile, root);
@@ -73,6 +74,7 @@ export async function serveProject(given: ServeProject): Promise<ServedProject> 
       plugins: [...(isSeamed ? [] : [seams()]), makePage(given.html), ...(given.plugins ?? [])],
     });
     await server.listen();
+    keepSignals();
     await prepareAll(server, given.files);
   } catch (cause) {
     await server?.close();
@@ -120,6 +122,24 @@ function addressOf(file: string, root: string): string {
   const slashed = (path: string) => path.replaceAll('\\', '/').replace(/^\//, '');
   const own = relative(root, file);
   return own.startsWith('..') ? `/@fs/${slashed(file)}` : `/${slashed(own)}`;
+}
+
+/**
+ * A server of Vite ends the whole process when it is told to stop, before anything else could be brought to its end.
+ *
+ * @returns how to take away what listens since
+ */
+function watchSignals(): () => void {
+  const places = [
+    { target: process, event: 'SIGTERM' },
+    { target: process.stdin, event: 'end' },
+  ] as const;
+  const before = places.map(({ target, event }) => new Set(target.listeners(event)));
+  return () => {
+    for (const [at, { target, event }] of places.entries())
+      for (const listener of target.listeners(event))
+        if (!before[at]!.has(listener)) target.removeListener(event, listener as () => void);
+  };
 }
 
 async function pluginsOf(vite: typeof import('vite'), configFile: string | undefined, root: string) {

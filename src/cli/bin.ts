@@ -7,6 +7,9 @@ const untilStopped = () => {
   return stopping.signal;
 };
 
+// Nobody may be reading any more; what is being done is still brought to its end.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
+
 process.exitCode = await main(
   process.argv.slice(2),
   {

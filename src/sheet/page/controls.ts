@@ -43,7 +43,6 @@ export const localTheme = {
 /** Shows the sheet itself in light or dark colours. */
 export function setTheme(theme: 'light' | 'dark'): void {
   document.documentElement.dataset['theme'] = theme;
-  localTheme.keep(theme);
 }
 /** The button that changes that. */
 export const themeWord = () =>

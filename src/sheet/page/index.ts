@@ -131,7 +131,9 @@ class SheetPage {
     const about = make('p', { className: 'made' }, `Drawn ${time}${took}${shard ? `, part ${shard}` : ''}`);
     const theme = make('button', { className: 'plain', type: 'button', textContent: themeWord() });
     theme.addEventListener('click', () => {
-      setTheme(document.documentElement.dataset['theme'] === 'dark' ? 'light' : 'dark');
+      const other = document.documentElement.dataset['theme'] === 'dark' ? 'light' : 'dark';
+      setTheme(other);
+      localTheme.keep(other);
       theme.textContent = themeWord();
     });
     const { widths, schemes } = this.#screens;
