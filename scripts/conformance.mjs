@@ -15,15 +15,17 @@ const groups = [
       .map(({ ancestorTitles: [, group] }) => group),
   ),
 ];
+// Where a browser is known to do otherwise, the test has to fail.
+const saw = (status, failing) => (status !== 'passed' ? 'no' : failing ? '[differs](browser.md)' : 'yes');
 const rows = new Map();
 const own = new Map();
 const frameworks = new Set();
-for (const { ancestorTitles, title, status } of tests) {
+for (const { ancestorTitles, title, status, failing } of tests) {
   const [framework, group] = ancestorTitles;
   if (isFramework(framework)) {
     frameworks.add(framework);
     const key = `${group} | ${title}`;
-    rows.set(key, { ...rows.get(key), [framework]: status === 'passed' ? 'yes' : 'no' });
+    rows.set(key, { ...rows.get(key), [framework]: saw(status, failing) });
   } else if (/its own ways$/.test(framework ?? '')) {
     own.set(framework, [...(own.get(framework) ?? []), title]);
   }

@@ -130,10 +130,10 @@ function addressOf(file: string, root: string): string {
  * @returns how to take away what listens since
  */
 function watchSignals(): () => void {
-  const places = [
+  const places: readonly { readonly target: NodeJS.EventEmitter; readonly event: string }[] = [
     { target: process, event: 'SIGTERM' },
     { target: process.stdin, event: 'end' },
-  ] as const;
+  ];
   const before = places.map(({ target, event }) => new Set(target.listeners(event)));
   return () => {
     for (const [at, { target, event }] of places.entries())
