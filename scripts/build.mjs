@@ -166,12 +166,10 @@ await build({
   ],
 });
 // What runs tests in a browser: the part of it in Jest, and the part of it on the page.
+await build({ ...ofNode, entryPoints: [{ in: 'src/chromium/runner.ts', out: 'chromium-runner' }] });
 await build({
-  ...{ ...cli, format: 'cjs', packages: 'bundle', outExtension: { '.js': '.cjs' } },
-  external: ['vite', 'puppeteer-core', './seam-vite.js'],
-  define: { 'import.meta.url': 'moduleUrl' },
-  banner: { js: "const moduleUrl = require('node:url').pathToFileURL(__filename).href;" },
-  entryPoints: [{ in: 'src/chromium/runner.ts', out: 'chromium' }],
+  ...{ ...cli, format: 'cjs', outExtension: { '.js': '.cjs' } },
+  entryPoints: [{ in: 'src/chromium/load.ts', out: 'chromium' }],
   footer: { js: 'module.exports = module.exports.ChromiumRunner;' },
 });
 await build({

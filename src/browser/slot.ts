@@ -174,7 +174,7 @@ export class Slot {
         limit,
       );
     });
-    const done = work();
+    const done = work().catch((failure: unknown) => this.#waitForCause(failure));
     try {
       return await Promise.race([done, broken]);
     } finally {
@@ -184,13 +184,21 @@ export class Slot {
     }
   }
 
+  /**
+   * Where the page went away, what took it away is told by an event of its own, which may come later. A page that does
+   * not answer as it should is of no more use.
+   */
+  async #waitForCause(failure: unknown): Promise<never> {
+    if (String((failure as { code?: unknown }).code).startsWith('SIM-')) throw failure;
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+    this.#broken ??= failure as Error;
+    throw this.#broken;
+  }
+
   async #ask<T>(expression: string, contextId?: number): Promise<T> {
     const how = { awaitPromise: true, returnByValue: true, userGesture: true };
     const asked = { ...how, expression, ...(contextId !== undefined && { contextId }) };
-    const { result, exceptionDetails } = await this.#session!.send('Runtime.evaluate', asked).catch(
-      // The page went away; what took it away is told by another event, which may come later.
-      (failure: unknown) => new Promise<never>((_, reject) => setTimeout(reject, 1000, failure)),
-    );
+    const { result, exceptionDetails } = await this.#session!.send('Runtime.evaluate', asked);
     if (!exceptionDetails) return result.value as T;
     const { exception, text } = exceptionDetails;
     const threw = exception?.description ?? String(exception?.value ?? text);

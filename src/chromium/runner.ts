@@ -1,4 +1,6 @@
 import { availableParallelism } from 'node:os';
+import { dirname } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import type { Config } from '@jest/types';
 import type { TestResult } from '@jest/test-result';
 import { openBrowser, type OpenBrowser } from '../browser/open';
@@ -20,7 +22,7 @@ interface Watcher {
   isInterrupted(): boolean;
 }
 
-const ours = __dirname;
+const ours = dirname(fileURLToPath(import.meta.url));
 
 /** What stays open between the runs of a watch. */
 interface Kept {
