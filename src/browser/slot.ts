@@ -94,10 +94,12 @@ export class Slot {
     const session = (this.#session = await page.createCDPSession());
     await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
     await session.send('Runtime.enable');
-    page.on('error', () => this.#fail(explain('SIM-PAGE-CRASHED', { page: this.#who })));
+    // What is told of a page that was closed since concerns nobody.
+    const fail = (failure: Error) => page === this.#page && this.#fail(failure);
+    page.on('error', () => fail(explain('SIM-PAGE-CRASHED', { page: this.#who })));
     page.on('dialog', (dialog) => {
       const asked = { page: this.#who, kind: dialog.type(), message: dialog.message() };
-      this.#fail(explain('SIM-PAGE-DIALOG', asked));
+      fail(explain('SIM-PAGE-DIALOG', asked));
       void dialog.dismiss().catch(() => undefined);
     });
     page.on('framenavigated', (frame) => {
@@ -107,12 +109,14 @@ export class Slot {
 
   // To another place in the same document is no way out of it; that is told by an event of its own.
   #leave(to: string): void {
+    const page = this.#page;
+    const who = this.#who;
     void this.#session
       ?.send('Runtime.evaluate', { expression: `globalThis.${mark} === true`, returnByValue: true })
       .then(({ result }) => result.value === true)
       .catch(() => false)
       .then((isSame) => {
-        if (!isSame) this.#fail(explain('SIM-PAGE-LEFT', { page: this.#who, to }));
+        if (!isSame && page === this.#page) this.#fail(explain('SIM-PAGE-LEFT', { page: who, to }));
       });
   }
 
@@ -174,7 +178,8 @@ export class Slot {
         limit,
       );
     });
-    const done = work().catch((failure: unknown) => this.#waitForCause(failure));
+    const page = this.#page;
+    const done = work().catch((failure: unknown) => this.#waitForCause(failure, page));
     try {
       return await Promise.race([done, broken]);
     } finally {
@@ -188,9 +193,11 @@ export class Slot {
    * Where the page went away, what took it away is told by an event of its own, which may come later. A page that does
    * not answer as it should is of no more use.
    */
-  async #waitForCause(failure: unknown): Promise<never> {
+  async #waitForCause(failure: unknown, page: Page | undefined): Promise<never> {
     if (String((failure as { code?: unknown }).code).startsWith('SIM-')) throw failure;
     await new Promise((resolve) => setTimeout(resolve, 1000));
+    // Another page may be there by now.
+    if (page !== this.#page) throw failure;
     this.#broken ??= failure as Error;
     throw this.#broken;
   }

@@ -3,7 +3,7 @@ import { pathToFileURL } from 'node:url';
 import type { ChromiumRunner as Runner } from './runner';
 
 // Jest may transform the file of a runner as it does a project's own, and make a require() of an import().
- 
+
 const load = new Function('file', 'return import(file)') as (
   file: string,
 ) => Promise<{ readonly ChromiumRunner: typeof Runner }>;
