@@ -37,6 +37,14 @@ export interface ServeProject {
   readonly plugins?: readonly Plugin[];
 }
 
+/** A file as a page has loaded it. */
+export interface Loaded {
+  readonly file: string;
+  /** As it was served, and the way back to the file; undefined for what Vite has not transformed. */
+  readonly code: string | undefined;
+  readonly map: { readonly mappings: string } | undefined;
+}
+
 /** A project that is being served. */
 export interface ServedProject {
   readonly root: string;
@@ -45,6 +53,8 @@ export interface ServedProject {
   readonly server: ViteDevServer;
   /** Under which address the page loads a file. */
   urlOf(file: string): string;
+  /** What stands behind an address that a page has loaded, also where the server has forgotten it since. */
+  loaded(path: string): Promise<Loaded>;
   /** Changes when a package was prepared that nobody had foreseen: pages that are open have to be loaded again. */
   readonly prepared: () => string | undefined;
   close(): Promise<void>;
@@ -91,6 +101,7 @@ export async function serveProject(given: ServeProject): Promise<ServedProject> 
     server,
     url: `http://localhost:${port}/`,
     urlOf: (file) => addressOf(file, server.config.root),
+    loaded: (path) => findLoaded(path, server),
     prepared: () => server.environments.client.depsOptimizer?.metadata.browserHash,
     close: () => server.close(),
   };
@@ -117,6 +128,24 @@ async function prepareAll(server: ViteDevServer, files: readonly string[]): Prom
   const { discovered = {} } = depsOptimizer?.metadata ?? {};
   await Promise.all(Object.values(discovered).map(({ processing }) => processing));
 }
+
+async function findLoaded(path: string, server: ViteDevServer): Promise<Loaded> {
+  const plain = path.replace(/([?&])t=\d+(&|$)/, '$1').replace(/[?&]$/, '');
+  const module = await server.environments.client.moduleGraph.getModuleByUrl(decodeURI(plain));
+  const known =
+    module?.transformResult ?? (module && (await server.transformRequest(plain).catch(() => null)));
+  const map = known?.map;
+  return {
+    file: module?.file ?? fileOf(plain, server.config.root),
+    code: known?.code,
+    map: map && 'mappings' in map && map.mappings ? (map as { mappings: string }) : undefined,
+  };
+}
+
+const fileOf = (path: string, root: string): string => {
+  const plain = decodeURI(path.replace(/\?.*/, ''));
+  return plain.startsWith('/@fs/') ? plain.slice(4) : `${root}${plain}`;
+};
 
 function addressOf(file: string, root: string): string {
   const slashed = (path: string) => path.replaceAll('\\', '/').replace(/^\//, '');

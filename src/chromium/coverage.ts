@@ -45,25 +45,16 @@ export async function addCoverage(
 
 async function readCovered(
   counted: readonly Protocol.Profiler.ScriptCoverage[],
-  { url: home, server }: ServedProject,
+  { url: home, loaded }: ServedProject,
   isWanted: (file: string) => boolean,
 ): Promise<Covered[]> {
-  const graph = server.environments.client.moduleGraph;
   const found = await Promise.all(
     counted
       .filter(({ url }) => url.startsWith(home))
       .map(async ({ url, functions }) => {
-        const path = url
-          .slice(home.length - 1)
-          .replace(/([?&])t=\d+(&|$)/, '$1')
-          .replace(/[?&]$/, '');
-        const module = await graph.getModuleByUrl(decodeURI(path));
-        const { code, map } = module?.transformResult ?? {};
-        if (!module?.file || !isWanted(module.file) || code === undefined || !map || !('mappings' in map))
-          return [];
-        return [
-          { file: module.file, functions, code, map: { ...map, sources: [module.file], sourceRoot: '' } },
-        ];
+        const { file, code, map } = await loaded(url.slice(home.length - 1));
+        if (!isWanted(file) || code === undefined || !map) return [];
+        return [{ file, functions, code, map: { ...map, sources: [file], sourceRoot: '' } }];
       }),
   );
   return found.flat();

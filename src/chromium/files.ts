@@ -1,10 +1,10 @@
 import { readFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import type { Plugin } from 'vite';
+import { filesPath } from './told';
 
 /* What test files ask of Node, and a page can do: paths, and reading the project's own files. */
 
-const filesPath = '/@simulacra/file';
 const modules: Readonly<Record<string, readonly string[]>> = {
   fs: ['readFileSync', 'existsSync', 'promises'],
   'fs/promises': ['readFile'],

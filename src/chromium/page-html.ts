@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Plugin } from 'vite';
-import { runnerPath } from './stacks';
+import { runnerPath } from './told';
 
 /** The page that tests run on. */
 export const printTestsHtml = (): string => `<!doctype html>

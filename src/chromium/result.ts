@@ -17,7 +17,7 @@ const noSnapshots = {
 };
 
 /** A result in which nothing was run. */
-export function emptyResult(path: string, { config }: Configs, start: number): TestResult {
+function emptyResult(path: string, { config }: Configs, start: number): TestResult {
   const end = Date.now();
   return {
     ...{ leaks: false, openHandles: [], skipped: false, snapshot: noSnapshots, testFilePath: path },

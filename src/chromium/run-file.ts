@@ -94,7 +94,7 @@ export class FileRun {
       if (globalConfig.collectCoverage) await addCoverage(result, slot.session, project, this.#configs);
       return result;
     } catch (failure) {
-      throw await this.#wordFailure(failure, asked, name);
+      throw await this.#wordFailure(failure, name);
     } finally {
       clearTimeout(this.#timer);
     }
@@ -177,7 +177,7 @@ export class FileRun {
     this.#extra.set(path.join('\n'), `  The page as it was:   ${name}.png   ${name}.html`);
   }
 
-  async #wordFailure(failure: unknown, { setup }: RunAsked, name: string): Promise<Error> {
+  async #wordFailure(failure: unknown, name: string): Promise<Error> {
     const { code, fields } = failure as { code?: string; fields?: { threw?: string } };
     if (code !== 'SIM-PAGE-THREW') return failure as Error;
     const { project, stacks } = this.#place;
@@ -188,10 +188,7 @@ export class FileRun {
       return error;
     }
     const why = await complaintOf(project, [this.#path], failure);
-    return explainPage('SIM-PAGE-LOAD', {
-      file: setup.length > 0 ? name : name,
-      why: await stacks.read(why),
-    });
+    return explainPage('SIM-PAGE-LOAD', { file: name, why: await stacks.read(why) });
   }
 }
 

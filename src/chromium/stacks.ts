@@ -1,8 +1,6 @@
 import { TraceMap, originalPositionFor } from '@jridgewell/trace-mapping';
 import type { ServedProject } from '../browser/project';
-
-/** Where the page's own describe, it and expect are served. */
-export const runnerPath = '/@simulacra/tests.js';
+import { runnerPath } from './told';
 
 /** Puts the user's files and lines into stacks, in the place of the addresses a page loaded them from. */
 export class StackReader {
@@ -40,26 +38,10 @@ export class StackReader {
 
   async #learn(path: string): Promise<void> {
     if (this.#maps.has(path) || `/${path}` === runnerPath) return;
-    const { server } = this.#project;
-    const graph = server.environments.client.moduleGraph;
-    const plain = `/${path}`.replace(/([?&])t=\d+(&|$)/, '$1').replace(/[?&]$/, '');
-    const module = await graph.getModuleByUrl(decodeURI(plain));
-    // What was loaded may have been forgotten since.
-    const known =
-      module?.transformResult ?? (module && (await server.transformRequest(plain).catch(() => null)));
-    const map = known?.map;
-    const found = module?.file ?? fileOf(plain, server.config.root);
+    const { file: found, map } = await this.#project.loaded(`/${path}`);
     const file = found.startsWith(this.#ours)
       ? `node_modules/simulacra/dist${found.slice(this.#ours.length)}`
       : found;
-    this.#maps.set(path, {
-      file,
-      map: map && 'mappings' in map && map.mappings ? new TraceMap(map as never) : undefined,
-    });
+    this.#maps.set(path, { file, map: map && new TraceMap(map as never) });
   }
 }
-
-const fileOf = (path: string, root: string): string => {
-  const plain = decodeURI(path.replace(/\?.*/, ''));
-  return plain.startsWith('/@fs/') ? plain.slice(4) : `${root}${plain}`;
-};

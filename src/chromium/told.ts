@@ -1,5 +1,10 @@
 /* What a page and who drives it tell each other. */
 
+/** Where the page's own describe, it and expect are served. */
+export const runnerPath = '/@simulacra/tests.js';
+/** Where files of the project are read. */
+export const filesPath = '/@simulacra/file';
+
 /** A file that is to be run. */
 export interface RunAsked {
   /** The modules to load first. */

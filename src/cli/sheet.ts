@@ -81,8 +81,7 @@ async function draw(drawing: Drawing): Promise<Sheet> {
   try {
     return await drawSheet({
       ...read,
-      keep: ({ file, state, width, scheme, data }) =>
-        folder.keep(file, [state, String(width), scheme], Buffer.from(data, 'base64')),
+      keep: (picture) => folder.keep(picture),
       onDrawn: progress.tell,
     });
   } finally {

@@ -56,7 +56,7 @@ interface Compared extends CompareOptions {
 async function compareView({ view, component, state, folder, accepted, tolerance }: Compared): Promise<View> {
   const { picture } = view;
   if (picture === undefined) return view;
-  const name = picture.replace(/^pictures\//, '');
+  const name = nameOf(picture);
   const file = join(accepted, name);
   const failing = (failure: Failed, comparison: View['comparison']): View => ({
     ...{ ...view, comparison, failure: view.failure ?? failure },
@@ -86,6 +86,9 @@ async function compareView({ view, component, state, folder, accepted, tolerance
     ...{ outcome: 'changed', part, accepted: beside('accepted'), difference: beside('difference') },
   });
 }
+
+/** What a picture of a sheet is called among those that were accepted. */
+const nameOf = (picture: string): string => picture.replace(/^pictures\//, '');
 
 function readPicture(bytes: Buffer): PNG | Error {
   try {
@@ -129,10 +132,10 @@ export async function acceptSheet(
   try {
     for (const { states } of sheet.components) {
       const views = states.flatMap((state) => state.views);
-      const names = views.flatMap(({ picture }) => picture?.replace(/^pictures\//, '') ?? []);
+      const names = views.flatMap(({ picture }) => (picture === undefined ? [] : nameOf(picture)));
       for (const { picture, failure } of views) {
         if (!picture || failure) continue;
-        const file = join(accepted, picture.replace(/^pictures\//, ''));
+        const file = join(accepted, nameOf(picture));
         await mkdir(dirname(file), { recursive: true });
         const bytes = await readFile(join(draft, picture));
         if (existsSync(file) && (await readFile(file)).equals(bytes)) continue;

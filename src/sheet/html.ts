@@ -4,7 +4,7 @@ import type { Sheet } from './model';
 const beside = (file: string) => readFileSync(new URL(file, import.meta.url), 'utf8');
 
 // A text within a script element ends where its end tag does, whatever the text means.
-const data = (value: unknown) => JSON.stringify(value).replaceAll('<', '\\u003c');
+export const scriptData = (value: unknown): string => JSON.stringify(value).replaceAll('<', '\\u003c');
 
 // The page loads nothing and sends nothing.
 const policy =
@@ -38,8 +38,8 @@ export async function printSheetHtml(sheet: Sheet, { read, live }: PageMatter = 
 </head>
 <body>
 <noscript>This page needs JavaScript to show its pictures, which are also in the folder beside it.</noscript>
-<script type="application/json" id="sheet">${data(sheet)}</script>
-${live ? `<script type="application/json" id="live">${data(live)}</script>` : ''}
+<script type="application/json" id="sheet">${scriptData(sheet)}</script>
+${live ? `<script type="application/json" id="live">${scriptData(live)}</script>` : ''}
 ${pictures.join('\n')}
 <script type="module">${beside('./sheet-page.js').replaceAll('</script', '<\\/script')}</script>
 </body>

@@ -5,6 +5,7 @@ import { refuse } from './errors';
 import { printSheetHtml } from './html';
 import { printJUnit } from './junit';
 import type { Sheet } from './model';
+import type { Picture } from './options';
 
 /** A part of a file's name, of words a person wrote. */
 export const fileWord = (words: string): string =>
@@ -40,20 +41,20 @@ export class SheetFolder {
    * @returns the file, from the folder
    * @throws SIM-SHEET-WRITE
    */
-  async keep(declaredIn: string, words: readonly string[], bytes: Buffer): Promise<string> {
+  async keep({ file: declaredIn, state, width, scheme, data }: Picture): Promise<string> {
     const folder = declaredIn
       .replace(/\.states\.\w+$/, '')
       .split('/')
       .map((part) => (part === '..' ? 'above' : fileWord(part)))
       .join('/');
-    const [state = '', ...screen] = words.map(fileWord);
-    let name = state;
+    const word = fileWord(state);
+    let name = word;
     // Letters of either case are the same to some file systems.
-    const other = () => this.#taken.get(`${folder}/${name}`.toLowerCase()) ?? words[0];
-    for (let more = 2; other() !== words[0]; more++) name = `${state}-${more}`;
-    this.#taken.set(`${folder}/${name}`.toLowerCase(), words[0]!);
-    const file = `pictures/${folder}/${[name, ...screen].join('.')}.png`;
-    await this.write(file, bytes);
+    const other = () => this.#taken.get(`${folder}/${name}`.toLowerCase()) ?? state;
+    for (let more = 2; other() !== state; more++) name = `${word}-${more}`;
+    this.#taken.set(`${folder}/${name}`.toLowerCase(), state);
+    const file = `pictures/${folder}/${name}.${width}.${scheme}.png`;
+    await this.write(file, Buffer.from(data, 'base64'));
     return file;
   }
 

@@ -1,4 +1,5 @@
 import type { ServedProject } from '../browser/project';
+import { scriptData } from './html';
 
 /** What a page is given so that a person can try a state on it. */
 export interface Trying {
@@ -15,7 +16,7 @@ export interface Trying {
 const script = ({ module, files, load, events }: Trying, urlOf: ServedProject['urlOf']): string => `
 <script type="module">
 const asked = new URLSearchParams(location.search);
-const files = ${JSON.stringify(Object.fromEntries([...files].map(([name, file]) => [name, urlOf(file)]))).replaceAll('<', '\\u003c')};
+const files = ${scriptData(Object.fromEntries([...files].map(([name, file]) => [name, urlOf(file)])))};
 const file = asked.get('file');
 if (file !== null && Object.hasOwn(files, file)) {
   const address = location.href;

@@ -85,10 +85,7 @@ class Watch {
     this.#studio = await Studio.open(
       {
         ...this.#options,
-        keep: async ({ file, state, width, scheme, data }) => {
-          const name = await folder.keep(file, [state, String(width), scheme], Buffer.from(data, 'base64'));
-          return `${name}?v=${++this.#version}`;
-        },
+        keep: async (picture) => `${await folder.keep(picture)}?v=${++this.#version}`,
         onDrawn: (component) => this.#tell(component),
         lookedAt: () => this.#lookedAt,
       },

@@ -1,11 +1,10 @@
 /* A declared state that a person tries: alone on a page, with its props and the answers it waits for at hand. */
-import { withoutHistory } from '../../core/errors';
-import { isError } from '../../core/is-error';
 import { isolateOn } from '../../stage/isolate';
 import type { Stage } from '../../stage/stage';
 import type { StateData } from '../../stage/state';
 import type { Subject } from '../../stage/subject';
 import { readStates } from '../../states/sets';
+import { failedOf } from '../failed';
 import { Panel } from './panel';
 import { heldIn } from './held';
 
@@ -28,7 +27,7 @@ export async function tryState(given: unknown, file: string, name: string): Prom
     const subject = await isolateOn(set.adapter, state, { onStage }, set.declaredAt);
     show(panel, subject, state, set.states, () => stage!);
   } catch (failure) {
-    panel.tell(wordingOf(failure));
+    panel.tell(failedOf(failure).message);
   }
 }
 
@@ -44,7 +43,7 @@ function show(
       await work();
       panel.tell('');
     } catch (failure) {
-      panel.tell(wordingOf(failure));
+      panel.tell(failedOf(failure).message);
     }
     draw();
   };
@@ -70,6 +69,3 @@ function show(
   const { history } = stageOf();
   setInterval(() => history.changed && draw(), 300);
 }
-
-const wordingOf = (failure: unknown): string =>
-  isError(failure) ? withoutHistory(failure.message) : String(failure);

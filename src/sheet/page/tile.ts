@@ -23,7 +23,7 @@ export function makeTile(shown: Shown, chosen: Chosen): HTMLElement {
   const outcome = state.views
     .map(({ comparison }) => comparison?.outcome)
     .find((one) => one && one !== 'same');
-  const look = failures.length > 0 && !outcome ? 'wrong' : outcome ? 'changed' : '';
+  const look = outcome ? 'changed' : failures.length > 0 ? 'wrong' : '';
   const tile = make('button', { className: `tile ${look}`, type: 'button' });
   tile.append(
     make(
