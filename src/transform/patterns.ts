@@ -4,3 +4,10 @@ export const assets =
 
 /** The project's own scripts. Another transformer for them goes by the same name. */
 export const scripts = '\\.[jt]sx?$';
+
+/**
+ * What Jest transforms with. It hooks into Node while it loads a runner or an environment, and a tool that is
+ * transformed in the middle of its own work is found half loaded.
+ */
+export const tools =
+  '/node_modules/(@jest|@babel|@jridgewell|jest|jest-[^/]+|babel-[^/]+|jsdom|pirates|convert-source-map|fast-json-stable-stringify|graceful-fs|slash|write-file-atomic|signal-exit|imurmurhash)/';

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { assets, scripts } from './patterns';
+import { assets, scripts, tools } from './patterns';
 
 const transformer = join(__dirname, 'react-transform.cjs');
 
@@ -7,4 +7,4 @@ const transformer = join(__dirname, 'react-transform.cjs');
 export const testEnvironment = 'jsdom';
 export const transform = { [assets]: transformer, [scripts]: transformer };
 // Many packages ship ES modules.
-export const transformIgnorePatterns: string[] = [];
+export const transformIgnorePatterns = [tools];

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { assets, scripts } from './patterns';
+import { assets, scripts, tools } from './patterns';
 
 const transformer = join(__dirname, 'vue-transform.cjs');
 
@@ -7,7 +7,7 @@ const transformer = join(__dirname, 'vue-transform.cjs');
 export const testEnvironment = 'jsdom';
 // Component libraries ship ES modules that import style sheets.
 export const transform = { [`\\.vue$|${assets}`]: transformer, [scripts]: transformer };
-export const transformIgnorePatterns: string[] = [];
+export const transformIgnorePatterns = [tools];
 // Some packages give their server build to a CommonJS runner.
 export const resolver = join(__dirname, 'vue-resolve.cjs');
 export const moduleFileExtensions = [
