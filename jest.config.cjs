@@ -49,6 +49,8 @@ const withStates = { setupFilesAfterEnv: ['simulacra/jest-states'] };
 
 module.exports = {
   testTimeout: 60_000,
+  // What runs a process of its own waits for it meanwhile.
+  maxWorkers: '100%',
   projects: [
     withSeams({
       ...withVue,

@@ -32,7 +32,7 @@ const allowed: Record<string, string[]> = {
   jest: ['core', 'page', 'seam', 'stage', 'states'],
   har: ['core', 'network', 'stage'],
   browser: ['core', 'network'],
-  chromium: ['browser', 'core'],
+  chromium: ['browser', 'core', 'page'],
   sheet: ['browser', 'core', 'page', 'stage', 'states'],
   serve: ['core', 'har', 'network', 'page', 'sheet', 'stage'],
   cli: ['arrivals', 'core', 'har', 'network', 'serve', 'sheet', 'stage', 'states'],

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { InlineConfig, Plugin, PluginOption, ViteDevServer } from 'vite';
+import type { InlineConfig, Plugin, ViteDevServer } from 'vite';
 import { explain as explainNetwork } from '../network/errors';
 import { explain } from './errors';
 
@@ -76,12 +76,10 @@ export async function serveProject(given: ServeProject): Promise<ServedProject> 
   const keepSignals = watchSignals();
   try {
     const { seams } = (await import(new URL('./seam-vite.js', import.meta.url).href)) as { seams(): Plugin };
-    const plugins = await pluginsOf(vite, configFile, root);
-    const isSeamed = plugins.some((one) => one.name === 'simulacra-seam');
     server = await vite.createServer({
       ...settingsFor(given, vite.searchForWorkspaceRoot(root)),
       configFile: configFile ?? false,
-      plugins: [...(isSeamed ? [] : [seams()]), makePage(given.html), ...(given.plugins ?? [])],
+      plugins: [seams(), makePage(given.html), ...(given.plugins ?? [])],
     });
     await server.listen();
     keepSignals();
@@ -169,24 +167,6 @@ function watchSignals(): () => void {
       for (const listener of target.listeners(event))
         if (!before[at]!.has(listener)) target.removeListener(event, listener as () => void);
   };
-}
-
-async function pluginsOf(vite: typeof import('vite'), configFile: string | undefined, root: string) {
-  if (!configFile) return [];
-  const found = await vite.loadConfigFromFile(
-    { command: 'serve', mode: 'development' },
-    configFile,
-    root,
-    'silent',
-  );
-  return flat((found?.config.plugins ?? []) as PluginOption[]);
-}
-async function flat(plugins: readonly PluginOption[]): Promise<Plugin[]> {
-  const given = await Promise.all(plugins);
-  const nested = await Promise.all(
-    given.map((one) => (Array.isArray(one) ? flat(one as PluginOption[]) : one ? [one as Plugin] : [])),
-  );
-  return nested.flat();
 }
 
 // What a part of the library asks for only when it is needed: found late, it would make the page load anew.

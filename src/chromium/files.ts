@@ -42,14 +42,6 @@ export function serveFiles(): Plugin {
       const from = `globalThis.simulacraGlobals.node[${JSON.stringify(name)}]`;
       return `const all = ${from};\nexport default all;\nexport const { ${names.join(', ')} } = all;\n`;
     },
-    // On the first line, so that all others stay where they are.
-    transform: (code, id) =>
-      /\b__(dirname|filename)\b/.test(code) && !/[\\/]node_modules[\\/]|^\0/.test(id)
-        ? {
-            code: `var __filename = ${JSON.stringify(id.replace(/\?.*/, ''))}, __dirname = ${JSON.stringify(dirname(id))}; ${code}`,
-            map: null,
-          }
-        : undefined,
     async configureServer({ middlewares, config }) {
       const { isFileLoadingAllowed } = await import('vite');
       isAllowed = (file) => isFileLoadingAllowed(config, file);
@@ -66,3 +58,17 @@ export function serveFiles(): Plugin {
     },
   };
 }
+
+/** After all others: what compiles a file may not look at what was made of it before. */
+export const nameFiles = (): Plugin => ({
+  name: 'simulacra-file-names',
+  enforce: 'post',
+  // On the first line, so that all others stay where they are.
+  transform: (code, id) =>
+    /\b__(dirname|filename)\b/.test(code) && !/[\\/]node_modules[\\/]|^\0/.test(id)
+      ? {
+          code: `var __filename = ${JSON.stringify(id.replace(/\?.*/, ''))}, __dirname = ${JSON.stringify(dirname(id))}; ${code}`,
+          map: null,
+        }
+      : undefined,
+});

@@ -4,13 +4,15 @@ import { dirname, join, relative } from 'node:path';
 import type { TestResult } from '@jest/test-result';
 import { complaintOf } from '../browser/complaint';
 import { explain as explainPage } from '../browser/errors';
+import { withPackages } from '../browser/pages';
 import type { ServedProject } from '../browser/project';
 import { markPage, type Slot } from '../browser/slot';
 import { addCoverage, beginCoverage } from './coverage';
 import { explain } from './errors';
+import { Input } from './input';
 import { makeResult, type Configs } from './result';
 import type { StackReader } from './stacks';
-import type { FileTold, Message, RunAsked, TestTold } from './told';
+import type { Asked, FileTold, Message, RunAsked, TestTold } from './told';
 
 /** What a file is run on. */
 export interface Place {
@@ -34,6 +36,7 @@ export class FileRun {
   readonly #start = Date.now();
   readonly #done: TestTold[] = [];
   #running: readonly string[] | undefined;
+  #input: Input | undefined;
   #timer: NodeJS.Timeout | undefined;
 
   constructor(path: string, place: Place, configs: Configs) {
@@ -44,18 +47,14 @@ export class FileRun {
 
   /** @throws what kept the file from being run at all */
   async run(): Promise<TestResult> {
-    const { project } = this.#place;
-    for (let attempt = 1; ; attempt++) {
-      const before = project.prepared();
-      const outcome = await this.#once().catch((problem: unknown) => this.#rescue(problem as Error));
-      // A package that was prepared late makes the page load another copy of it: begin anew then.
-      if (attempt <= 3 && project.prepared() !== before) {
-        this.#extra.clear();
-        this.#done.length = 0;
-        this.#running = undefined;
-      } else if (outcome instanceof Error) throw outcome;
-      else return outcome;
-    }
+    const outcome = await withPackages(this.#place.project, () => {
+      this.#extra.clear();
+      this.#done.length = 0;
+      this.#running = undefined;
+      return this.#once().catch((problem: unknown) => this.#rescue(problem as Error));
+    });
+    if (outcome instanceof Error) throw outcome;
+    return outcome;
   }
 
   /** What is known of the tests of a page that ended before it could tell of all of them. */
@@ -76,10 +75,13 @@ export class FileRun {
   async #once(): Promise<TestResult> {
     const { slot, project, stacks } = this.#place;
     const name = relative(this.#configs.config.rootDir, this.#path);
-    await slot.listen('simulacraTell', (text) => void this.#hear(text));
+    let isOver = false;
+    // What a page tells after its end would be waited for.
+    await slot.listen('simulacraTell', (text) => void (isOver || this.#hear(text)));
     const { globalConfig } = this.#configs;
     if (globalConfig.collectCoverage) await beginCoverage(slot.session);
     await slot.load(project.url);
+    this.#input = new Input(slot.page, slot.session);
     await slot.setScreen({ width: 1280, height: 800, scheme: 'light' });
     const asked = await this.#asked();
     const globals = JSON.stringify(this.#configs.config.globals);
@@ -96,7 +98,9 @@ export class FileRun {
     } catch (failure) {
       throw await this.#wordFailure(failure, name);
     } finally {
+      isOver = true;
       clearTimeout(this.#timer);
+      await this.#input.close();
     }
   }
 
@@ -151,9 +155,17 @@ export class FileRun {
       this.#wait(patience.load);
     } else if (message.kind === 'loaded') this.#wait(patience.load);
     else {
-      await this.#keepFailed(message.path).catch(() => undefined);
-      await this.#place.slot.page.evaluate(`simulacraAnswer(${message.id})`).catch(() => undefined);
+      const answer = await this.#do(message).catch((problem: unknown) => ({ problem: String(problem) }));
+      const said = JSON.stringify(answer) ?? 'undefined';
+      const expression = `simulacraAnswer(${message.id}, ${said})`;
+      await this.#place.slot.session.send('Runtime.evaluate', { expression }).catch(() => undefined);
     }
+  }
+
+  #do(message: Asked): Promise<unknown> {
+    if (message.kind === 'input') return this.#input!.do(message);
+    if (message.kind === 'files') return this.#input!.choose(message.files);
+    return this.#keepFailed(message.path).catch(() => undefined);
   }
 
   /** Keeps a picture and the markup of what is on the page when a test fails. */

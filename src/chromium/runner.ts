@@ -4,9 +4,10 @@ import { fileURLToPath } from 'node:url';
 import type { Config } from '@jest/types';
 import type { TestResult } from '@jest/test-result';
 import { openBrowser, type OpenBrowser } from '../browser/open';
+import { onPages } from '../browser/pages';
 import { projectOf, serveProject, type ServedProject } from '../browser/project';
-import { Slot } from '../browser/slot';
-import { serveFiles } from './files';
+import type { Slot } from '../browser/slot';
+import { nameFiles, serveFiles } from './files';
 import { printTestsHtml, serveRunner } from './page-html';
 import { FileRun, forgetFailed } from './run-file';
 import { StackReader } from './stacks';
@@ -69,26 +70,15 @@ export class ChromiumRunner {
       for (const rootDir of new Set(tests.map(({ context }) => context.config.rootDir)))
         await forgetFailed(rootDir);
       const { browser } = await (kept.browser ??= openBrowser(process.env['SHOW_BROWSER'] === '1'));
-      const waiting = [...tests];
-      const work = async () => {
-        const slot = new Slot(browser);
-        let count = 0;
-        try {
-          for (let test = waiting.shift(); test && !watcher.isInterrupted(); test = waiting.shift()) {
-            // What runs long grows.
-            if (++count % 90 === 0) await slot.close();
-            await onStart(test);
-            await this.#runFile(test, tests, slot, isWatching).then(
-              (result) => onResult(test, result),
-              ({ message, stack = message }: Error) => onFailure(test, { message, stack }),
-            );
-          }
-        } finally {
-          await slot.close();
-        }
-      };
-      const slots = Math.max(1, Math.min(tests.length, maxWorkers, availableParallelism()));
-      await Promise.all(Array.from({ length: slots }, work));
+      const pages = Math.min(maxWorkers, availableParallelism());
+      const how = { pages, isOver: () => watcher.isInterrupted() };
+      await onPages(browser, tests, how, async (test, slot) => {
+        await onStart(test);
+        await this.#runFile(test, tests, slot, isWatching).then(
+          (result) => onResult(test, result),
+          ({ message, stack = message }: Error) => onFailure(test, { message, stack }),
+        );
+      });
     } catch (failure) {
       kept.browser = undefined;
       const { message, stack = message } = failure as Error;
@@ -118,7 +108,7 @@ export class ChromiumRunner {
       .map(({ path }) => path);
     const project = await serveProject({
       ...{ root, files, html: printTestsHtml, isWatching, purpose: `tests-${config.id.slice(0, 8)}` },
-      plugins: [serveRunner(ours), serveFiles()],
+      plugins: [serveRunner(ours), serveFiles(), nameFiles()],
     });
     return { project, stacks: new StackReader(project, ours) };
   }

@@ -67,4 +67,33 @@ export type Message =
   | { readonly kind: 'loaded' }
   | { readonly kind: 'started'; readonly path: readonly string[]; readonly limit: number }
   | { readonly kind: 'done'; readonly result: TestTold }
-  | { readonly kind: 'failed'; readonly id: number; readonly path: readonly string[] };
+  | Asked;
+
+/** What a page waits for. */
+export type Asked =
+  | { readonly kind: 'failed'; readonly id: number; readonly path: readonly string[] }
+  | AskedInput
+  | { readonly kind: 'files'; readonly id: number; readonly files: readonly CarriedFile[] };
+
+/** A method of the browser's protocol, of its domain Input. @see https://chromedevtools.github.io/devtools-protocol/tot/Input/ */
+export type Command = readonly [method: `Input.${string}`, params: object];
+
+export interface AskedInput {
+  readonly kind: 'input';
+  readonly id: number;
+  readonly commands: readonly Command[];
+  /** What is put on the clipboard before. */
+  readonly clipboard?: { readonly text: string; readonly html?: string };
+  /** Whether what is on the clipboard after is told. */
+  readonly isRead?: boolean;
+}
+
+/** What is on the clipboard. */
+export type Copied = { readonly text: string; readonly html?: string } | null;
+
+export interface CarriedFile {
+  readonly name: string;
+  /** Milliseconds since 1970. */
+  readonly lastModified: number;
+  readonly base64: string;
+}

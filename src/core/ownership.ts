@@ -28,6 +28,17 @@ export function runAs<T>(environment: Environment, work: () => T): T {
   }
 }
 
+/** What happens until the work is done belongs to a subject, unless something closer to it tells otherwise. */
+export async function holdAs<T>(environment: Environment, work: () => Promise<T>): Promise<T> {
+  const before = shared.current;
+  shared.current = environment;
+  try {
+    return await work();
+  } finally {
+    if (shared.current === environment) shared.current = before;
+  }
+}
+
 /** The subject whose component runs now. */
 export function runningEnvironment(): Environment | undefined {
   for (const environment of shared.environments) if (environment.running() !== undefined) return environment;

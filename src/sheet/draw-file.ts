@@ -17,6 +17,8 @@ export interface Sitting {
   readonly file: string;
   /** The file and its project, from the folder the sheet is made in. */
   readonly place: { readonly file: string; readonly project: string };
+  /** The address of what shows states on the page. */
+  readonly inPage: string;
   /** The code of axe-core, where problems of accessibility are looked for. */
   readonly axe: string | undefined;
 }
@@ -33,7 +35,6 @@ const noneCompared = { compared: 0, apart: 0 };
 export class FileDrawing {
   readonly #sitting: Sitting;
   readonly #limit: number;
-  #begin: () => Promise<unknown> = () => Promise.reject(new Error());
 
   constructor(sitting: Sitting) {
     this.#sitting = sitting;
@@ -44,18 +45,10 @@ export class FileDrawing {
    * @param stamp makes the page that is there load anew only what changed
    * @throws SIM-PAGE-LOAD, and what else keeps the whole file from being drawn
    */
-  async draw(inPage: string, stamp?: number): Promise<SheetComponent> {
+  async draw(stamp?: number): Promise<SheetComponent> {
     const { options, axe, place, slot, file } = this.#sitting;
-    this.#begin = () => this.#load(inPage, undefined);
-    const declared = await this.#load(inPage, stamp);
-    if ('failed' in declared)
-      return {
-        ...place,
-        component: nameOf(place.file),
-        states: [],
-        pairs: noneCompared,
-        failures: [declared.failed],
-      };
+    const declared = await this.#load(stamp);
+    if ('failed' in declared) return { ...place, ...nothingOf(place.file, declared.failed) };
     const { component, states } = declared;
     const text = readFileSync(file, 'utf8');
     const drawn = new Map<string, SheetState>(
@@ -87,8 +80,8 @@ export class FileDrawing {
   }
 
   /** Loads the page, and some files with all they need, so that what is drawn again comes sooner. */
-  async warmUp(inPage: string, files: readonly string[]): Promise<void> {
-    const { slot, project, options } = this.#sitting;
+  async warmUp(files: readonly string[]): Promise<void> {
+    const { slot, project, options, inPage } = this.#sitting;
     await this.#loadPage();
     const first = [...options.load.map((one) => project.urlOf(one)), inPage];
     const expression = `(async () => {
@@ -107,8 +100,8 @@ export class FileDrawing {
   }
 
   /** Loads the file into the page. */
-  async #load(inPage: string, stamp: number | undefined): Promise<DeclaredIn | { readonly failed: Failed }> {
-    const { slot, project, file, place, options } = this.#sitting;
+  async #load(stamp?: number): Promise<DeclaredIn | { readonly failed: Failed }> {
+    const { slot, project, file, place, options, inPage } = this.#sitting;
     const isKept = stamp !== undefined && slot.hasLoaded(project.url);
     if (!isKept) await this.#loadPage();
     const own = project.urlOf(file) + (isKept ? `?t=${stamp}` : '');
@@ -146,7 +139,7 @@ export class FileDrawing {
     const who = `${component} in the state "${name}"`;
     const nothing = { ...screen, ...notDrawn };
     try {
-      if (slot.isBroken) await this.#begin();
+      if (slot.isBroken) await this.#load();
       await slot.setScreen({ ...screen, height: high });
       const show = `simulacraShowing.show(${JSON.stringify(name)}, ${hasArrivals})`;
       const box = await slot.evaluate<Box | undefined>(show, who, this.#limit);
@@ -175,7 +168,7 @@ const firstOf = <T>(all: readonly T[], isFirst: (one: T) => boolean): T[] => [
 ];
 
 /** What a component is called as long as only its file is known. */
-export const nameOf = (file: string): string =>
+const nameOf = (file: string): string =>
   file
     .split('/')
     .at(-1)!
@@ -185,3 +178,8 @@ const notDrawn = { picture: undefined, height: undefined, problems: undefined, c
 const nothingSeen: Verdict = {
   ...{ failure: undefined, declares: [], outline: '', chronicle: '', milliseconds: undefined },
 };
+
+/** What is told of a file none of whose states could be drawn. */
+export const nothingOf = (file: string, failure: Failed) => ({
+  ...{ component: nameOf(file), states: [], pairs: noneCompared, failures: [failure] },
+});

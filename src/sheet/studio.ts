@@ -2,10 +2,11 @@ import { availableParallelism } from 'node:os';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { openBrowser, type OpenBrowser } from '../browser/open';
+import { onPages, withPackages } from '../browser/pages';
 import { projectOf, serveProject, type ServedProject } from '../browser/project';
 import { Slot } from '../browser/slot';
 import { readAxe } from './audit';
-import { FileDrawing, nameOf } from './draw-file';
+import { FileDrawing, nothingOf } from './draw-file';
 import { failedOf } from './failed';
 import { printStageHtml } from './stage-html';
 import type { SheetComponent } from './model';
@@ -70,20 +71,10 @@ export class Studio {
     const jobs = this.rooms.flatMap((room) => room.files.map((file) => ({ room, file })));
     const drawn = new Array<SheetComponent>(jobs.length);
     const { pages = Math.min(4, availableParallelism()), stop } = this.#options;
-    let next = 0;
-    const work = async () => {
-      const slot = this.makeSlot();
-      try {
-        while (next < jobs.length && !stop?.aborted) {
-          const at = next++;
-          const { room, file } = jobs[at]!;
-          drawn[at] = await this.draw(file, room, slot);
-        }
-      } finally {
-        await slot.close();
-      }
-    };
-    await Promise.all(Array.from({ length: Math.min(pages, jobs.length) }, work));
+    const how = { pages, isOver: () => stop?.aborted === true };
+    await onPages(this.#browser.browser, jobs, how, async ({ room, file }, slot, at) => {
+      drawn[at] = await this.draw(file, room, slot);
+    });
     return drawn.filter(Boolean);
   }
 
@@ -96,17 +87,14 @@ export class Studio {
     const { root } = this.#options;
     const { project, failure } = room;
     const place = { file: below(root, file), project: below(root, room.root) };
-    if (!project) return { ...place, ...nothingOf(place.file, failure) };
+    if (!project) return { ...place, ...nothingOf(place.file, failedOf(failure)) };
     const options = more.stop ? { ...this.#options, stop: more.stop } : this.#options;
-    const sitting = { slot, project, options, file, place, axe: room.axe };
-    // A package that was prepared late makes the page load another copy of it: begin anew then.
-    for (let attempt = 1; ; attempt++) {
-      const before = project.prepared();
-      const drawn = await new FileDrawing(sitting)
-        .draw(project.urlOf(inPage), attempt === 1 ? more.stamp : undefined)
-        .catch((problem: unknown) => ({ ...place, ...nothingOf(place.file, problem) }));
-      if (attempt > 3 || project.prepared() === before) return drawn;
-    }
+    const sitting = { slot, project, options, file, place, inPage: project.urlOf(inPage), axe: room.axe };
+    return withPackages(project, (isFirst) =>
+      new FileDrawing(sitting)
+        .draw(isFirst ? more.stamp : undefined)
+        .catch((problem: unknown) => ({ ...place, ...nothingOf(place.file, failedOf(problem)) })),
+    );
   }
 
   /** A place with the page of a project, ready for its files. */
@@ -117,8 +105,8 @@ export class Studio {
     const sitting = { slot, options: this.#options, file: root, place, axe };
     // What goes wrong is told when a file is drawn on it.
     if (project)
-      await new FileDrawing({ ...sitting, project })
-        .warmUp(project.urlOf(inPage), room.files)
+      await new FileDrawing({ ...sitting, project, inPage: project.urlOf(inPage) })
+        .warmUp(room.files)
         .catch(() => undefined);
     return slot;
   }
@@ -167,10 +155,3 @@ async function openRoom(
 
 /** A path from a folder, as it is written everywhere. */
 export const below = (top: string, path: string): string => relative(top, path).replaceAll('\\', '/');
-
-const nothingOf = (name: string, failure: unknown) => ({
-  component: nameOf(name),
-  states: [],
-  pairs: { compared: 0, apart: 0 },
-  failures: [failedOf(failure)],
-});

@@ -1,7 +1,7 @@
 import { directing } from '../core/director';
 import type { HappeningKind } from '../core/chronicle';
 import { pause } from '../core/host';
-import { runAs } from '../core/ownership';
+import { holdAs, runAs } from '../core/ownership';
 import { pageTime } from '../core/page-time';
 import { print, printInside } from '../core/print';
 import { describe } from '../page/describe';
@@ -59,6 +59,7 @@ export class Gestures {
         return stage.setting.adapter.settleNow(() => runAs(stage.environment, work));
       },
       wait: (ms) => letPass(stage, ms),
+      during: (work) => holdAs(stage.environment, work),
     });
   }
 

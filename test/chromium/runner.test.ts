@@ -2,6 +2,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { hiveSign, makeProject, root, signCss, signStates, viteConfig } from '../sheet/project';
+import { person } from './person';
 
 /* The test files of a user, which run in a real browser. */
 
@@ -62,6 +63,7 @@ it('hears of what nobody catches', async () => {
 });
 it('keeps no texts', () => expect('Clover').toMatchSnapshot());
 `,
+  'src/Person.test.jsx': person,
   'src/Focus.test.jsx':
     "it('is not asked', () => { throw new Error(); });\nit.only('is asked alone', () => undefined);\n",
   'src/Empty.test.jsx': 'export {};\n',
@@ -120,6 +122,7 @@ describe('test files in a browser', () => {
       'keeps no texts': 'failed',
     });
     expect(told.code).toBe(1);
+    expect(told.words).not.toContain('did not exit');
   });
 
   it.each([
@@ -153,6 +156,16 @@ describe('test files in a browser', () => {
     expect(readFileSync(project.path(`${name}.html`), 'utf8')).toContain('Hive failed');
     expect(existsSync(project.path(`${name}.png`))).toBe(true);
     expect(told.words).toMatch(/> 17 \| expect\(sign\)\.toShow/);
+  });
+
+  it('have the mouse and the keyboard of the browser itself', () => {
+    const { assertionResults, message } = told.fileOf('Person.test.jsx');
+    expect([message, assertionResults.length]).toEqual(['', 12]);
+  });
+
+  it('are left out by .only', () => {
+    const { 'is asked alone': asked, ...others } = statusesOf(told.fileOf('Focus.test.jsx'));
+    expect([asked, others]).toEqual(['passed', { 'is not asked': 'pending' }]);
   });
 
   it('make tests of declared states', () => {
@@ -193,27 +206,16 @@ describe('test files in a browser', () => {
   });
 });
 
-describe('a part of the tests', () => {
-  it.each([
-    [
-      'by name',
-      ['-t', 'adds'],
-      'HiveSign.test.jsx',
-      { 'a sign adds 1 and 2': 'passed', 'a sign adds 2 and 3': 'failed' },
-    ],
-    ['by .only', ['--testPathPatterns', 'Focus'], 'Focus.test.jsx', { 'is asked alone': 'passed' }],
-  ])(
-    'is run alone: %s',
-    async (_, args, file, statuses) => {
-      const { fileOf } = await run(['--testPathPatterns', file, ...args]);
-      const ran = Object.entries(statusesOf(fileOf(file))).filter(
-        ([, status]) => !/pending|todo/.test(status),
-      );
-      expect(Object.fromEntries(ran)).toEqual(statuses);
-    },
-    60_000,
+it('runs those of a name alone', async () => {
+  const { fileOf } = await run(['--testPathPatterns', 'HiveSign.test', '-t', 'adds']);
+  const ran = Object.entries(statusesOf(fileOf('HiveSign.test.jsx'))).filter(
+    ([, status]) => !/pending|todo/.test(status),
   );
-});
+  expect(Object.fromEntries(ran)).toEqual({
+    'a sign adds 1 and 2': 'passed',
+    'a sign adds 2 and 3': 'failed',
+  });
+}, 60_000);
 
 it('is told where no browser is', async () => {
   const { words, code } = await run(['--testPathPatterns', 'Focus'], { CHROME_PATH: '/nowhere' });

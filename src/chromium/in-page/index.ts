@@ -3,6 +3,7 @@ import { addEventHandler, getState, run } from 'jest-circus';
 import * as circus from 'jest-circus';
 import { expect } from './expect';
 import { listenToConsole } from './console';
+import { lendDevices, putDown } from './devices';
 import fs from './node/fs';
 import { fileURLToPath, pathToFileURL } from './node/other';
 import path from './node/path';
@@ -46,6 +47,7 @@ addEventHandler(async (event, state) => {
     tell('started', { path: pathOf(one), limit: one.timeout ?? state.testTimeout });
   } else if (name === 'test_done') {
     const one = event.test as unknown as CircusTest;
+    putDown();
     addAssertionErrors(one);
     tell('done', { result: describeDone(one) });
   } else if (name === 'test_fn_failure' || (name === 'hook_failure' && event.test)) {
@@ -149,4 +151,5 @@ function describeError(error: unknown): ErrorTold {
   return { name, message, stack, ...(cause !== undefined && { cause: describeError(cause) }) };
 }
 
+lendDevices();
 Object.assign(globalThis, { simulacraRun: runFile });

@@ -11,8 +11,12 @@ export const tell = (kind: string, about: object): void => simulacraTell(JSON.st
 /** Asks for something to be done, and waits until it is. */
 export function ask<T>(kind: string, about: object): Promise<T> {
   const id = ++count;
-  return new Promise((resolve) => {
-    waiting.set(id, resolve as (answer: unknown) => void);
+  return new Promise((resolve, reject) => {
+    waiting.set(id, (answer) => {
+      const { problem } = (answer ?? {}) as { problem?: string };
+      if (problem === undefined) resolve(answer as T);
+      else reject(new Error(problem));
+    });
     simulacraTell(JSON.stringify({ kind, id, ...about }));
   });
 }

@@ -3,15 +3,11 @@ import { refuse } from '../errors';
 import { mark, selectedText, selectEverything } from './caret';
 import { choose } from './choose';
 import { selectContent } from './content';
-import { drag, drop, type Distance } from './drag';
-import type { Send } from './events';
+import { drop } from './drag';
 import { isTextField, pickedTypes, placeCaret, type Field } from './fields';
 import { focusTargetOf, moveFocus } from './focus';
-import { clearField, compose, press, typeKeys } from './keyboard';
-import { focusedIn, makePerson, type Clip, type Person } from './person';
-import { click, type ClickHow } from './click';
-import { moveTo } from './pointer';
-import { scroll } from './scroll';
+import { makePerson, type Setting } from './hands';
+import { focusedIn, type Clip, type Person } from './person';
 import { pick } from './values';
 
 /** Where typing begins in a field, if not behind its text. */
@@ -25,43 +21,41 @@ export interface TypeWhere {
 /** What is pasted: a text, files, or a text with its markup. */
 export type Pasted = string | File | readonly File[] | { readonly text: string; readonly html?: string };
 
-interface Setting {
-  readonly document: Document;
-  readonly send: Send;
-  readonly wait: Person['wait'];
-}
-
 /** What a person can do at a page. Each resolves when all events of it are sent. */
-export function personAt({ document, send, wait }: Setting) {
-  const person = makePerson(document, send, wait);
+export function personAt(setting: Setting) {
+  const { document } = setting;
+  const person = makePerson(setting);
+  const { hands } = person;
   return {
-    click: (element: Element, how?: ClickHow) => click(person, element, how),
-    hover: (element: Element) => moveTo(person, element),
-    leave: () => moveTo(person, null),
-    drag: (from: Element, to: Element | Distance) => drag(person, from, to),
+    click: hands.click,
+    hover: (element: Element) => hands.moveTo(element),
+    leave: () => hands.moveTo(null),
+    drag: hands.drag,
     drop: (element: Element, ...files: readonly File[]) => drop(person, element, files),
-    scroll: (element: Element, by: Distance) => scroll(person, element, by),
+    scroll: hands.scroll,
     choose: (element: Element, ...wanted: readonly (string | File)[]) => choose(person, element, wanted),
     press: async (keys: string, element?: Element) => {
       if (element) await focusFor(person, element);
-      await press(person, keys);
+      await hands.press(keys);
     },
     type: (element: Element, text: string, where?: TypeWhere) => typeInto(person, element, text, where),
     compose: (element: Element, ...steps: readonly string[]) => composeIn(person, element, steps),
     clear: async (element: Element) => {
-      await click(person, element);
-      await clearField(person, element);
+      await hands.click(element);
+      await hands.clearField(element);
     },
     mark: (element: Element, text?: string) => markText(person, element, text),
     copy: (element: Element) => takeText(person, element, 'Control+c'),
     cut: (element: Element) => takeText(person, element, 'Control+x'),
     paste: async (element: Element, what?: Pasted) => {
-      if (focusedIn(document) !== element && focusTargetOf(element)) await click(person, element);
+      if (focusedIn(document) !== element && focusTargetOf(element)) await hands.click(element);
       if (what !== undefined) person.clipboard = asClip(what);
-      await press(person, 'Control+v');
+      await hands.press('Control+v');
     },
   };
 }
+
+export type Acts = ReturnType<typeof personAt>;
 
 /** A key goes to what has the focus. @throws SIM-ACT-FOCUS where an element and what is around it take none */
 async function focusFor(person: Person, element: Element): Promise<void> {
@@ -71,8 +65,6 @@ async function focusFor(person: Person, element: Element): Promise<void> {
     refuse('SIM-ACT-FOCUS', { element: describe(element) });
   await moveFocus(person, target);
 }
-
-export type Acts = ReturnType<typeof personAt>;
 
 function asClip(what: Pasted): Clip {
   if (typeof what === 'string') return { text: what };
@@ -88,9 +80,9 @@ async function typeInto(
 ): Promise<void> {
   const { type, localName } = element as HTMLInputElement;
   if (localName === 'input' && pickedTypes.test(type)) return pick(person, element as HTMLInputElement, text);
-  await click(person, element);
+  await person.hands.click(element);
   await person.send(() => placeIn(element, where));
-  await typeKeys(person, element, text);
+  await person.hands.typeKeys(element, text);
 }
 
 function placeIn(element: Element, { at, over }: TypeWhere): void {
@@ -108,8 +100,8 @@ function refuseUnmarked(element: Element, text: string): void {
 }
 
 async function composeIn(person: Person, element: Element, steps: readonly string[]): Promise<void> {
-  if (focusedIn(person.document) !== element) await click(person, element);
-  await compose(person, element, steps);
+  if (focusedIn(person.document) !== element) await person.hands.click(element);
+  await person.hands.compose(element, steps);
 }
 
 /** Gives an element the focus where it takes one; a person who selects a text takes the focus from a field. */
@@ -140,6 +132,6 @@ function hasSelected(element: Element): boolean {
 async function takeText(person: Person, element: Element, keys: string): Promise<string> {
   await focusOn(person, element);
   if (!hasSelected(element)) await person.send(() => markAll(element));
-  await press(person, keys);
+  await person.hands.press(keys);
   return person.clipboard.text;
 }

@@ -10,7 +10,6 @@ import { dispatch } from './events';
 import { chooseFiles } from './files';
 import { pickedTypes } from './fields';
 import type { Person } from './person';
-import { click } from './click';
 import { letGo, moveTo, pressDown } from './pointer';
 import { pick } from './values';
 
@@ -30,16 +29,16 @@ export async function choose(
   const options = wanted as readonly string[];
   if (element.localName === 'select') return chooseInSelect(person, element as HTMLSelectElement, options);
   if (options.length === 0) {
-    if (checkedOf(element) !== true) await click(person, element);
+    if (checkedOf(element) !== true) await person.hands.click(element);
     return;
   }
   if (element.localName === 'input' && pickedTypes.test((element as HTMLInputElement).type))
     return pick(person, element as HTMLInputElement, options[0]!);
   if (roleOf(element) === 'combobox' && element.getAttribute('aria-expanded') !== 'true')
-    await click(person, element);
+    await person.hands.click(element);
   for (const option of options) {
     const found = findOption(element, option);
-    if (checkedOf(found) !== true) await click(person, found);
+    if (checkedOf(found) !== true) await person.hands.click(found);
   }
 }
 

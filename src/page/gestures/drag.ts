@@ -4,7 +4,7 @@ import { around } from '../around';
 import { activate } from './clicks';
 import { carrying } from './clipboard';
 import { pageOf, tell } from './events';
-import { takeFiles } from './files';
+import { refuseFiles } from './files';
 import { holding, type Person, type Place } from './person';
 import { asPointer, letGo, middleOf, moveTo, pressDown } from './pointer';
 
@@ -19,7 +19,7 @@ export interface Distance {
 export const acrossOf = ({ right = 0, left = 0 }: Distance): number => right - left;
 export const downOf = ({ down = 0, up = 0 }: Distance): number => down - up;
 
-const moved = ({ clientX, clientY }: Place, x: number, y: number): Place => ({
+export const moved = ({ clientX, clientY }: Place, x: number, y: number): Place => ({
   clientX: clientX + x,
   clientY: clientY + y,
 });
@@ -53,15 +53,15 @@ export async function drag(person: Person, from: Element, to: Element | Distance
   else await tell(person.send, both, 'click', init);
 }
 
-const isElement = (to: Element | Distance): to is Element => (to as Partial<Element>).nodeType === 1;
-const halfway = (one: Place, other: Place): Place => ({
+export const isElement = (to: Element | Distance): to is Element => (to as Partial<Element>).nodeType === 1;
+export const halfway = (one: Place, other: Place): Place => ({
   clientX: (one.clientX + other.clientX) / 2,
   clientY: (one.clientY + other.clientY) / 2,
 });
 const apart = (start: Place, end: Place): Place =>
   start.clientX === end.clientX && start.clientY === end.clientY ? moved(end, 2 * slack, 2 * slack) : end;
 
-const draggableAround = (element: Element): Element | undefined =>
+export const draggableAround = (element: Element): Element | undefined =>
   around(element, (at) => {
     const told = at.getAttribute('draggable');
     return told === 'true' || (told !== 'false' && at.matches('a[href],img[src]'));
@@ -135,5 +135,7 @@ export async function drop(person: Person, target: Element, files: readonly File
   const input = target.closest<HTMLInputElement>('input[type=file]:not(:disabled)');
   if (!isTaken && !input) refuse('SIM-ACT-DROP', { element: describe(target) });
   const allowed = await tellDrag(person, target, 'drop', transfer, 0);
-  if (allowed && input) await takeFiles(person, input, files);
+  if (!allowed || !input) return;
+  refuseFiles(input, files);
+  await person.hands.takeFiles(input, files);
 }

@@ -5,7 +5,6 @@ import { nameOf } from '../names';
 import { refuse } from '../errors';
 import { dispatch, hearing, pageOf } from './events';
 import type { Person } from './person';
-import { click } from './click';
 
 /**
  * Chooses files: in a file input, or by what opens one, as a button that clicks a hidden input.
@@ -13,7 +12,7 @@ import { click } from './click';
  * @throws SIM-ACT-FILE where no file input was opened, or it does not take the files
  */
 export async function chooseFiles(person: Person, element: Element, files: readonly File[]): Promise<void> {
-  const opened = await openingFiles(person, () => click(person, element));
+  const opened = await openingFiles(person, () => person.hands.click(element));
   if (!opened)
     return refuse('SIM-ACT-FILE', {
       element: describe(element),
@@ -21,7 +20,8 @@ export async function chooseFiles(person: Person, element: Element, files: reado
       why: 'it is no file input, and a click on it opens none',
       isOpened: false,
     });
-  await takeFiles(person, opened, files);
+  refuseFiles(opened, files);
+  await person.hands.takeFiles(opened, files);
 }
 
 /** The file input whose dialog a browser would open for what is done. */
@@ -61,13 +61,12 @@ function replacePicker(
 const isFileInput = (target: unknown): target is HTMLInputElement =>
   (target as Partial<Element> | null)?.localName === 'input' && (target as HTMLInputElement).type === 'file';
 
-/** Gives a file input its files. @throws SIM-ACT-FILE for what it does not take */
+/** Gives a file input its files. */
 export async function takeFiles(
   { send }: Person,
   input: HTMLInputElement,
   files: readonly File[],
 ): Promise<void> {
-  refuseFiles(input, files);
   await send(() => {
     const transfer = new (pageOf(input).DataTransfer)();
     for (const file of files) transfer.items.add(file);
@@ -107,7 +106,8 @@ function writeFiles(input: HTMLInputElement, files: FileList): void {
 
 const emptied = (input: HTMLInputElement): FileList => new (pageOf(input).DataTransfer)().files;
 
-function refuseFiles(input: HTMLInputElement, files: readonly File[]): void {
+/** @throws SIM-ACT-FILE for what a file input does not take */
+export function refuseFiles(input: HTMLInputElement, files: readonly File[]): void {
   const refuseFor = (why: string) =>
     refuse('SIM-ACT-FILE', {
       element: nameOf(input) ? describe(input) : tagOf(input),

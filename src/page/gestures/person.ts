@@ -1,5 +1,6 @@
-import { surroundings } from '../surroundings';
+import type { surroundings } from '../surroundings';
 import type { Send } from './events';
+import type { Hands } from './hands';
 
 /** The keys a person holds while doing something else. */
 export const modifiers = { Shift: 'shiftKey', Control: 'ctrlKey', Alt: 'altKey', Meta: 'metaKey' } as const;
@@ -11,6 +12,7 @@ export interface Person {
   readonly send: Send;
   /** Lets time pass, while a button is held for example. */
   readonly wait: (ms: number) => void | Promise<void>;
+  readonly hands: Hands;
   /** The element under the pointer, with those around it, the outermost first. */
   path: readonly Element[];
   /** Where the pointer is, in pixels of the viewport. */
@@ -26,22 +28,6 @@ export interface Place {
 
 /** What was copied. */
 export type Clip = (typeof surroundings)['clipboard'];
-
-export const makePerson = (document: Document, send: Send, wait: Person['wait']): Person => ({
-  document,
-  send,
-  wait,
-  path: [],
-  place: { clientX: 0, clientY: 0 },
-  held: new Set(),
-  // What a component writes to the clipboard by itself can be pasted, and the other way round.
-  get clipboard() {
-    return surroundings.clipboard;
-  },
-  set clipboard(clip) {
-    surroundings.clipboard = clip;
-  },
-});
 
 /** The keys that are held, as an event tells of them. */
 export const holding = ({ held }: Person): Readonly<Record<string, boolean>> =>

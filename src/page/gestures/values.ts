@@ -2,7 +2,6 @@ import { describe } from '../describe';
 import { refuse } from '../errors';
 import { setWhole, writeValue } from './fields';
 import type { Person } from './person';
-import { click } from './click';
 
 /** How a value is written that a person picks. @see https://html.spec.whatwg.org/multipage/common-microsyntaxes.html#dates-and-times */
 const forms: Readonly<Record<string, string>> = {
@@ -18,7 +17,7 @@ const forms: Readonly<Record<string, string>> = {
 /** Picks a date, a time, a colour or a place on a range. @throws SIM-ACT-VALUE for one that cannot be picked */
 export async function pick(person: Person, field: HTMLInputElement, value: string): Promise<void> {
   refuseValue(field, value);
-  await click(person, field);
+  await person.hands.click(field);
   await setWhole(field, value, person.send);
 }
 

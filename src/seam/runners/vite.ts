@@ -20,14 +20,19 @@ const plain = (id: string) => id.replace(/[?#].*$/, '');
  * export default defineConfig({ plugins: [react(), seams()] });
  */
 export function seams(): Plugin {
-  return {
-    name: 'simulacra-seam',
+  const name = 'simulacra-seam';
+  let isFirst = true;
+  const plugin: Plugin = {
+    name,
+    // Twice rewritten is once too often.
+    configResolved: ({ plugins }) => void (isFirst = plugins.find((one) => one.name === name) === plugin),
     enforce: 'post',
     apply: 'serve',
     resolveId: (id) => (id === runtime ? `\0${runtime}` : undefined),
     load: (id) => (id === `\0${runtime}` ? readFileSync(join(ours, 'seam-page.js'), 'utf8') : undefined),
     async transform(code, id) {
       if (
+        !isFirst ||
         !isOwnFile(id, ours) ||
         !/\.([cm]?[jt]sx?|vue)($|\?)/.test(id) ||
         /[?&](raw|url|type=style)\b/.test(id)
@@ -58,6 +63,7 @@ export function seams(): Plugin {
       return rewritten && { code: rewritten.code, map: rewritten.makeMap() as never };
     },
   };
+  return plugin;
 }
 
 function specifiersIn({ code, module }: NonNullable<Parsed>): ReadonlySet<string> {

@@ -1,6 +1,6 @@
 import { createServer } from 'node:http';
 
-/** What a real browser does otherwise than a simulated page, or cannot be asked for, by the name of the test. */
+/** What a real browser does otherwise than a simulated page, or cannot be asked for, by parts of the test's name. */
 export const differing: Readonly<Record<string, string>> = {
   'two subjects at once › are answered each by its own routes, also after an await and by a timer':
     'a browser does not tell who started a chain of promises',
@@ -13,6 +13,8 @@ export const differing: Readonly<Record<string, string>> = {
     "it is the browser's own, which tells nobody",
   "what is left behind › fails the test: a timer of rxjs's":
     'Vite may put a package into a file whose name does not tell which one it was',
+  'React … a person at the page › writes and undone':
+    'React writes the text of a textarea anew, so the browser undoes one letter at a time',
   'the page › has its width': 'SIM-PAGE-REAL: the window belongs to the driver of the browser',
   'the page › has a query of its width': 'SIM-PAGE-REAL: the window belongs to the driver of the browser',
   'the page › has dark colours': 'SIM-PAGE-REAL: the colours belong to the driver of the browser',
@@ -30,7 +32,7 @@ export const differing: Readonly<Record<string, string>> = {
 
 /** Why a test differs; undefined where it should not. */
 export const reasonFor = (name: string): string | undefined =>
-  Object.entries(differing).find(([key]) => name.includes(key))?.[1];
+  Object.entries(differing).find(([key]) => key.split(' … ').every((part) => name.includes(part)))?.[1];
 
 // As a whole: each of its tests would hold for want of a server.
 const withoutServer = 'no request leaves the machine';

@@ -1,0 +1,32 @@
+import { keyOf, type Key } from '../../../page/gestures/keys';
+import type { Person } from '../../../page/gestures/person';
+import type { Command } from '../../told';
+import { modifiersOf } from './wire';
+
+/** What a key writes where nothing is held that makes a command of it. */
+function textOf(person: Person, { key }: Key): string | undefined {
+  if (['Control', 'Meta', 'Alt'].some((one) => person.held.has(one as 'Control'))) return undefined;
+  if (key === 'Enter') return '\r';
+  return [...key].length === 1 ? key : undefined;
+}
+
+/** One half of a key. */
+export function keyCommand(person: Person, name: string, half: 'down' | 'up'): Command {
+  const pressed = keyOf(name, person.held.has('Shift'));
+  const text = half === 'down' ? textOf(person, pressed) : undefined;
+  const { key, code, keyCode } = pressed;
+  return [
+    'Input.dispatchKeyEvent',
+    {
+      type: half === 'up' ? 'keyUp' : text === undefined ? 'rawKeyDown' : 'keyDown',
+      modifiers: modifiersOf(person),
+      ...{ key, code, windowsVirtualKeyCode: keyCode },
+      ...(text !== undefined && { text, unmodifiedText: text }),
+    },
+  ];
+}
+
+export const strike = (person: Person, name: string): Command[] => [
+  keyCommand(person, name, 'down'),
+  keyCommand(person, name, 'up'),
+];
