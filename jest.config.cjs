@@ -100,6 +100,11 @@ module.exports = {
       setupFiles: ['<rootDir>/test/browser/conformance/process.ts'],
       globals: { where: ' in Chromium' },
     },
+    {
+      displayName: 'recipes-chromium',
+      runner: '<rootDir>/dist/chromium.cjs',
+      testMatch: ['<rootDir>/test/recipes/*.test.ts?(x)'],
+    },
     // The examples' own tests, as they are.
     ...['react', 'vue', 'angular'].map((framework) => ({
       displayName: `${framework}-example-chromium`,

@@ -82,6 +82,11 @@ export class Slot {
     });
   }
 
+  /** Has the page do something that nobody waits for. It may be gone by now. */
+  tell(expression: string): void {
+    this.#session?.send('Runtime.evaluate', { expression }).catch(() => undefined);
+  }
+
   /** Ends what is being done on the page, which is of no use any more. */
   giveUp(failure: Error): void {
     this.#fail(failure);

@@ -157,8 +157,7 @@ export class FileRun {
     else {
       const answer = await this.#do(message).catch((problem: unknown) => ({ problem: String(problem) }));
       const said = JSON.stringify(answer) ?? 'undefined';
-      const expression = `simulacraAnswer(${message.id}, ${said})`;
-      await this.#place.slot.session.send('Runtime.evaluate', { expression }).catch(() => undefined);
+      this.#place.slot.tell(`simulacraAnswer(${message.id}, ${said})`);
     }
   }
 
