@@ -405,10 +405,10 @@ export function timely(kit: Kit): void {
         { start: () => void setInterval(ticked, 100) },
         { time: { startsAt: 0, zone: 'Asia/Tokyo' }, leaks: 'allowed' },
       );
-      await subject.time.advance('1h');
-      expect(performance.now() - before).toBeGreaterThan(3_600_000);
+      await subject.time.advance('10m');
+      expect(performance.now() - before).toBeGreaterThan(600_000);
       await takeDown();
-      expect(performance.now() - before).toBeGreaterThan(3_600_000);
+      expect(performance.now() - before).toBeGreaterThan(600_000);
       expect(Math.abs(Date.now() - date)).toBeLessThan(60_000);
       expect(new Date(0).getTimezoneOffset()).toBe(zone);
       const { length } = ticked.calls;

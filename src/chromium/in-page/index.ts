@@ -47,7 +47,7 @@ addEventHandler(async (event, state) => {
     tell('started', { path: pathOf(one), limit: one.timeout ?? state.testTimeout });
   } else if (name === 'test_done') {
     const one = event.test as unknown as CircusTest;
-    putDown();
+    await putDown();
     addAssertionErrors(one);
     tell('done', { result: describeDone(one) });
   } else if (name === 'test_fn_failure' || (name === 'hook_failure' && event.test)) {

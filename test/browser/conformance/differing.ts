@@ -26,7 +26,7 @@ export const differing: Readonly<Record<string, string>> = {
   'the page › plays media without a sound': 'the real ones are played, and need a file',
   'the page › is shared by subjects that are up at once, so that they must agree':
     'SIM-PAGE-REAL: the test sets a width',
-  'the end of a test › leaves the heap as it was after a thousand subjects':
+  'the end of a test › leaves the heap as it was after hundreds of subjects':
     'a page cannot collect its garbage',
 };
 

@@ -47,11 +47,11 @@ class Devices implements Hands {
 
   /** Sends events by itself, with the browser's own pointer out of the way. */
   async #simulate(work: (hands: Hands) => Promise<void>): Promise<void> {
-    if (isOnPage) await this.#do(() => drive(this.#mouse('Moved', outside)));
-    isOnPage = false;
+    await this.#do(putDown);
     await work(this.#simulated);
   }
 
+  // What only moves waits for the next frame, unless something comes after it: the release of no button is not heard.
   #mouse(type: 'Moved' | 'Pressed' | 'Released', { clientX, clientY }: Place, more: object = {}): Command {
     isOnPage = true;
     const where = { x: clientX, y: clientY, modifiers: modifiersOf(this.#person) };
@@ -108,7 +108,7 @@ class Devices implements Hands {
   moveTo = async (element: Element | null): Promise<void> => {
     const place = element ? placeOf(element, 'hover over') : outside;
     if (!place) return this.#simulate((hands) => hands.moveTo(element));
-    await this.#do(() => drive(this.#mouse('Moved', place)));
+    await this.#do(() => drive(this.#mouse('Moved', place), this.#mouse('Released', place)));
   };
 
   drag = async (from: Element, to: Element | Distance): Promise<void> => {
@@ -231,9 +231,10 @@ export function lendDevices(): void {
 }
 
 /** Takes the pointer off the page, so that what the next test puts there is not under it. */
-export function putDown(): void {
-  // It comes before whatever the next test does.
-  if (isOnPage)
-    void drive(['Input.dispatchMouseEvent', { type: 'mouseMoved', x: outside.clientX, y: outside.clientY }]);
+export async function putDown(): Promise<void> {
+  if (!isOnPage) return;
   isOnPage = false;
+  const place = { x: outside.clientX, y: outside.clientY, button: 'none' };
+  const half = (type: string): Command => ['Input.dispatchMouseEvent', { type, ...place }];
+  await drive(half('mouseMoved'), half('mouseReleased'));
 }
