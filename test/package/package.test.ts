@@ -117,22 +117,21 @@ describe('the package, packed and installed elsewhere', () => {
   });
 
   it.each([
-    ['bundler', 'esnext', 'consumer.tsx'],
-    ['nodenext', 'nodenext', 'consumer.tsx'],
-    ['nodenext', 'nodenext', 'consumer.cts'],
-  ])('is typed under %s (%s, %s)', async (resolution, module, file) => {
-    const call = file.endsWith('.cts') ? 'createElement("p")' : '<p />';
-    writeFileSync(
-      join(place, file),
-      `import { createElement } from 'react'; import { isolate } from 'simulacra/react'; import { hold, role } from 'simulacra'; import 'simulacra/jest';
-       const Card = ({ name }: { name: string }) => { void createElement; return ${call} };
+    ['bundler', 'esnext', ['consumer.tsx']],
+    ['nodenext', 'nodenext', ['consumer.tsx', 'consumer.cts']],
+  ])('is typed under %s (%s, %j)', async (resolution, module, files) => {
+    for (const file of files)
+      writeFileSync(
+        join(place, file),
+        `import { createElement } from 'react'; import { isolate } from 'simulacra/react'; import { hold, role } from 'simulacra'; import 'simulacra/jest';
+       const Card = ({ name }: { name: string }) => { void createElement; return ${file.endsWith('.cts') ? 'createElement("p")' : '<p />'} };
        export async function test() {
          const card = await isolate(Card, { props: { name: 'Anemone' }, network: { 'GET /': hold() } });
          expect(card).toShow(role('button'), { times: 1 });
          const names: string[] = card.part(Card).props.map((p) => p.name);
          return names;
        }`,
-    );
+      );
     const flags = [
       '--noEmit',
       '--strict',
@@ -152,7 +151,7 @@ describe('the package, packed and installed elsewhere', () => {
       module,
       '--moduleResolution',
       resolution,
-      file,
+      ...files,
     ]).catch((error: { stdout: string }) => {
       throw new Error(error.stdout);
     });
