@@ -20,6 +20,12 @@ for (const measure of [looking, answering, timing, acting, verifying, transformi
 rows.push(...(await import('./in-jest.mjs')).measuringInJest());
 const { growing } = await import('./growth.mjs');
 const growth = await growing();
+const browsing = await (await import('./sheet.mjs')).sheeting();
+rows.push(...browsing.rows);
+const remembered = browsing.memory.map(
+  ({ name, early, late, ratio }) =>
+    `| ${name} | ${early.toFixed(0)} MB | ${late.toFixed(0)} MB | ${ratio.toFixed(2)} | 1.15 | ${ratio <= 1.15 ? 'met' : 'missed'} |`,
+);
 
 const say = (n) => (n < 0.1 ? `${(n * 1000).toFixed(1)} µs` : `${n.toFixed(n < 10 ? 2 : 0)} ms`);
 const kept = ({ ratio, goal, isMet = ratio <= goal }) => (goal === undefined ? '' : isMet ? 'met' : 'missed');
@@ -45,6 +51,14 @@ Each row has a bound; a run that misses one fails (\`node --expose-gc bench/grow
 | What | How much | Took | Bound | |
 | --- | --- | --- | --- | --- |
 ${growth.lines.join('\n')}
+
+## What it keeps in a browser
+
+The memory of the command, of Chromium and of all they started: in the first half, and at the end.
+
+| What | In the first half | At the end | Ratio | Goal | |
+| --- | --- | --- | --- | --- | --- |
+${remembered.join('\n')}
 
 Measured on ${os.cpus().length} cores, Node ${process.versions.node}, React ${(await import('react')).version}, Vue ${(await import('vue')).version}, Angular ${(await import('@angular/core')).VERSION.full}, jsdom 26.
 `;

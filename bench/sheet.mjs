@@ -1,7 +1,7 @@
-// A sheet of 100 states against bare pictures of the same pages, and the tests of a project in a browser against the
-// same in a simulated page: whole commands, one after the other in turns.
-import { execFileSync } from 'node:child_process';
-import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+// In a browser: a sheet of 100 states against bare pictures of the same pages, a saved file until it is drawn, the tests of a
+// project against the same in a simulated page (whole commands, in turns), and the memory of long runs.
+import { execFileSync, spawn } from 'node:child_process';
+import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { middle } from './measure.mjs';
 
@@ -11,6 +11,14 @@ const write = (file, text) => {
   writeFileSync(`${place}/${file}`, text);
 };
 
+const cardOf = (file) => `import { useEffect, useState } from 'react';
+export function Card${file}({ name }) {
+  const [weight, setWeight] = useState();
+  useEffect(() => void fetch('/api/' + name).then(async (answer) => setWeight(await answer.json())), [name]);
+  return <article><h2>{name} {${file}}</h2><p>{weight ?? 'Loading'}</p><ul>{Array.from({ length: 12 }, (_, at) => <li key={at}>Frame {at}</li>)}</ul></article>;
+}
+`;
+
 function writeProject(files, states) {
   rmSync(place, { recursive: true, force: true });
   write(
@@ -19,16 +27,7 @@ function writeProject(files, states) {
   );
   const names = Array.from({ length: states }, (_, at) => `s${at}`);
   for (let file = 0; file < files; file++) {
-    write(
-      `src/Card${file}.jsx`,
-      `import { useEffect, useState } from 'react';
-export function Card${file}({ name }) {
-  const [weight, setWeight] = useState();
-  useEffect(() => void fetch('/api/' + name).then(async (answer) => setWeight(await answer.json())), [name]);
-  return <article><h2>{name} {${file}}</h2><p>{weight ?? 'Loading'}</p><ul>{Array.from({ length: 12 }, (_, at) => <li key={at}>Frame {at}</li>)}</ul></article>;
-}
-`,
-    );
+    write(`src/Card${file}.jsx`, cardOf(file));
     write(
       `src/Card${file}.states.jsx`,
       `import { text } from 'simulacra';
@@ -80,6 +79,10 @@ await server.close();
 process.exit(0);
 `;
 
+const cli = '../../dist/cli.js';
+const jest = createRequire(import.meta.url).resolve('jest/bin/jest.js');
+const light = ['sheet', '--scheme', 'light', '--no-accessibility', '--out', 'sheet'];
+
 const timed = (program, args, cwd) => {
   const begun = performance.now();
   execFileSync(process.execPath, [program, ...args], { cwd, stdio: 'ignore' });
@@ -91,36 +94,156 @@ const inTurns = (ours, floor, rounds) => {
   return { ours: a, floor: b, ratio: middle(pairs.map((one) => one.ours / one.floor)) };
 };
 
-export function sheeting() {
+function drawing() {
   writeProject(10, 10);
-  const cli = ['../../dist/cli.js', 'sheet', '--scheme', 'light', '--no-accessibility', '--out', 'sheet'];
-  const ours = () => timed(cli[0], cli.slice(1), place);
+  const ours = () => timed(cli, light, place);
   const floor = () => timed('shots.mjs', [], place);
   ours();
   floor();
-  const rows = [
-    {
-      name: 'a sheet of 100 states',
-      against: 'bare pictures of the same pages',
-      goal: 1.2,
-      ...inTurns(ours, floor, 5),
-    },
-  ];
-  rmSync(place, { recursive: true, force: true });
-  const jest = createRequire(import.meta.url).resolve('jest/bin/jest.js');
-  const run = (project) => () => timed(jest, ['--selectProjects', project, '--silent'], '.');
-  const pair = [run('react-example-chromium'), run('example')];
-  for (const one of pair) one();
-  rows.push({
-    name: "the React example's tests in Chromium",
-    against: 'in a simulated page',
-    ...inTurns(...pair, 3),
-  });
-  return rows;
+  const turns = inTurns(ours, floor, 5);
+  return [{ name: 'a sheet of 100 states', against: 'bare pictures of the same pages', goal: 1.2, ...turns }];
 }
 
-if (process.argv[1]?.endsWith('sheet.mjs'))
-  for (const row of sheeting())
-    console.log(
-      `${row.name}: ${(row.ours / 1000).toFixed(2)} s against ${(row.floor / 1000).toFixed(2)} s, ${row.ratio.toFixed(2)}`,
-    );
+/** The React example's tests: all of them, and one file alone, which is what starting costs. */
+function running() {
+  const run = (project, only) => () => timed(jest, ['--selectProjects', project, '--silent', ...only], '.');
+  const rows = [
+    ["the React example's tests in Chromium: all", []],
+    ['the same: one file alone', ['--testPathPatterns', 'YardGate.test']],
+  ].map(([name, only]) => {
+    const pair = [run('react-example-chromium', only), run('example', only)];
+    for (const one of pair) one();
+    return { name, against: 'in a simulated page', ...inTurns(...pair, 3) };
+  });
+  const files = 27;
+  const perFile = (key) => (rows[0][key] - rows[1][key]) / files;
+  const [ours, floor] = [perFile('ours'), perFile('floor')];
+  return [
+    ...rows,
+    { name: 'the same: each further file', against: 'in a simulated page', ours, floor, ratio: ours / floor },
+  ];
+}
+
+/** From a saved file to its picture on the page that is watched. */
+async function watching() {
+  writeProject(10, 10);
+  const watch = spawn(process.execPath, [cli, ...light, '--watch', '--port', '4179'], {
+    cwd: place,
+    stdio: 'ignore',
+  });
+  const stop = new globalThis.AbortController();
+  try {
+    const events = await untilServed('http://localhost:4179/events', stop.signal);
+    let heard = () => undefined;
+    let drawn = 0;
+    void (async () => {
+      for await (const bytes of events) {
+        for (const line of Buffer.from(bytes).toString().split('\n')) {
+          if (line.includes('"component"')) drawn++;
+          if (line.includes('"component"') && line.includes('Card3')) heard();
+        }
+      }
+    })().catch(() => undefined);
+    while (drawn < 110) await new Promise((go) => setTimeout(go, 200));
+    await new Promise((go) => setTimeout(go, 3000));
+    const times = [];
+    for (let round = 0; round < 12; round++) {
+      const seen = new Promise((resolve) => (heard = resolve));
+      const begun = performance.now();
+      write('src/Card3.jsx', cardOf(3).replace('Loading', `Loading ${round}`));
+      await seen;
+      times.push(performance.now() - begun);
+      await new Promise((go) => setTimeout(go, 1500));
+    }
+    const ours = middle(times);
+    return [
+      {
+        name: 'a saved file, drawn on the sheet that is watched',
+        against: 'the goal',
+        ours,
+        floor: 300,
+        goal: 1,
+        ratio: ours / 300,
+      },
+    ];
+  } finally {
+    stop.abort();
+    watch.kill('SIGTERM');
+    await new Promise((resolve) => watch.once('exit', resolve));
+  }
+}
+
+async function untilServed(url, signal) {
+  for (;;) {
+    const answer = await fetch(url, { signal }).catch(() => undefined);
+    if (answer) return answer.body;
+    await new Promise((go) => setTimeout(go, 100));
+  }
+}
+
+/** The memory of a process and all it started, in MB, again and again until it ends. */
+async function memoryOf(args) {
+  const child = spawn(process.execPath, args, { cwd: place, stdio: 'ignore' });
+  let isOver = false;
+  child.once('exit', () => (isOver = true));
+  const seen = [];
+  while (!isOver) {
+    seen.push(residentOf(child.pid));
+    await new Promise((go) => setTimeout(go, 250));
+  }
+  const part = (from, to) => middle(seen.slice(Math.floor(seen.length * from), Math.floor(seen.length * to)));
+  return { early: part(0.3, 0.5), late: part(0.75, 0.95) };
+}
+
+function residentOf(root) {
+  const parents = new Map();
+  for (const name of readdirSync('/proc'))
+    try {
+      const [, parent, pages] =
+        /\) \S (\d+)(?: \S+){19} (\d+)/.exec(readFileSync(`/proc/${name}/stat`, 'utf8')) ?? [];
+      if (parent)
+        parents.set(Number(name), { parent: Number(parent), megabytes: (Number(pages) * 4096) / 1e6 });
+    } catch {
+      // It has ended meanwhile.
+    }
+  const isBelow = (id) => id === root || (parents.has(id) && isBelow(parents.get(id).parent));
+  return [...parents].reduce((sum, [id, { megabytes }]) => (isBelow(id) ? sum + megabytes : sum), 0);
+}
+
+/** What runs long: whether what it takes of memory grows from its first half to its end. */
+async function remembering() {
+  writeProject(30, 10);
+  const sheet = await memoryOf([cli, ...light]);
+  const config = { runner: '../../dist/chromium.cjs', testMatch: ['**/*.test.jsx'] };
+  write('jest.config.json', JSON.stringify(config));
+  for (let file = 0; file < 100; file++) write(`tests/Card${file}.test.jsx`, testOf(file % 30));
+  const tests = await memoryOf([jest, '--silent']);
+  const row = (name, { early, late }) => ({ name, early, late, ratio: late / early });
+  return [row('a sheet of 300 states', sheet), row('100 test files in Chromium', tests)];
+}
+
+const testOf = (card) => `import 'simulacra/jest';
+import { role } from 'simulacra';
+import { isolate } from 'simulacra/react';
+import { Card${card} } from '../src/Card${card}';
+it.each(Array.from({ length: 20 }, (_, at) => [at]))('shows %i', async (at) => {
+  const card = await isolate(Card${card}, { props: { name: 's' + at }, network: { 'GET /api/:name': at } });
+  expect(card).toShow(role('heading', 's' + at + ' ${card}'));
+});
+`;
+
+/** Rows for the table, and how memory grows. */
+export async function sheeting() {
+  const rows = [...drawing(), ...(await watching()), ...running()];
+  const memory = await remembering();
+  rmSync(place, { recursive: true, force: true });
+  return { rows, memory };
+}
+
+if (process.argv[1]?.endsWith('sheet.mjs')) {
+  const { rows, memory } = await sheeting();
+  for (const { name, ours, floor, ratio } of rows)
+    console.log(`${name}: ${ours.toFixed(0)} ms against ${floor.toFixed(0)} ms, ${ratio.toFixed(2)}`);
+  for (const { name, early, late, ratio } of memory)
+    console.log(`${name}: ${early.toFixed(0)} MB, at the end ${late.toFixed(0)} MB, ${ratio.toFixed(2)}`);
+}

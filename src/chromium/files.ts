@@ -1,5 +1,6 @@
-import { readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
+import { text } from 'node:stream/consumers';
 import type { Plugin } from 'vite';
 import { filesPath } from './told';
 
@@ -49,6 +50,16 @@ export function serveFiles(): Plugin {
         const { pathname, searchParams } = new URL(request.url ?? '/', 'http://localhost');
         if (pathname !== filesPath) return next();
         const file = searchParams.get('path') ?? '';
+        if (request.method === 'PUT') {
+          const isKept = isAllowed(file) && file.endsWith('.looks.txt');
+          const kept = isKept
+            ? text(request).then((words) => writeFile(file, words))
+            : Promise.reject(new Error());
+          return void kept.then(
+            () => response.writeHead(204).end(),
+            () => response.writeHead(403).end(),
+          );
+        }
         const bytes = isAllowed(file) ? readFile(file) : Promise.reject(new Error());
         bytes.then(
           (found) => response.end(found),

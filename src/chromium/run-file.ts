@@ -121,6 +121,7 @@ export class FileRun {
       timeout: testTimeout ?? config.testTimeout ?? 5000,
       isLocated: config.testLocationInResults,
       ...{ maxConcurrency, seed, isRandom: randomize === true, expand: globalConfig.expand },
+      env: { ACCEPT_LOOKS: process.env['ACCEPT_LOOKS'] },
     };
   }
 

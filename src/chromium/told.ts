@@ -22,6 +22,8 @@ export interface RunAsked {
   readonly seed: number | undefined;
   readonly isRandom: boolean;
   readonly expand: boolean;
+  /** Variables of the environment that say what is done with the files of a project. */
+  readonly env: Readonly<Record<string, string | undefined>>;
 }
 
 /** What came of one test. */

@@ -1,4 +1,4 @@
-import type * as fs from 'node:fs';
+import { files, isAsked } from '../core/files';
 import { siteIn } from '../core/origin';
 import { declarationOf } from '../states/place';
 import type { StateSet } from '../states/sets';
@@ -6,8 +6,6 @@ import { explain } from '../states/errors';
 import type { Runner } from './runner';
 
 /* Accepted looks: the outline of each state, in a text beside the file that declares them. */
-
-const files = (): typeof fs => process.getBuiltinModule('node:fs');
 
 /** The looks of a component's states, by name, as they are kept: each after a line `[name]`. */
 function readLooks(text: string): Map<string, string> {
@@ -31,15 +29,15 @@ function pathOf({ component, declaredAt }: StateSet): string {
   return `${base ?? file.replace(/[^\\/]*$/, component)}.looks.txt`;
 }
 
-const isAccepting = () => Boolean(process.env['ACCEPT_LOOKS']);
+const isAccepting = () => isAsked('ACCEPT_LOOKS');
 
 /**
- * Whether looks are compared. A page has no files, so its looks are not.
+ * Whether looks are compared. Where there are no files, they are not.
  *
  * @param isWanted undefined to do so only where some were accepted
  */
 export const hasLooks = (set: StateSet, isWanted: boolean | undefined): boolean =>
-  typeof process !== 'undefined' && (isWanted ?? (isAccepting() || files().existsSync(pathOf(set))));
+  isWanted ?? (isAccepting() || files()?.existsSync(pathOf(set)) === true);
 
 /**
  * Compares how a state looks with what was accepted, or accepts it.
@@ -54,15 +52,15 @@ export function compareLooks(
 ): void {
   const { component, states, declaredAt } = set;
   const path = pathOf(set);
-  const { existsSync, readFileSync, writeFileSync } = files();
-  const looks = existsSync(path) ? readLooks(readFileSync(path, 'utf8')) : new Map<string, string>();
+  const all = files();
+  const looks = all?.existsSync(path) ? readLooks(all.readFileSync(path, 'utf8')) : new Map<string, string>();
   const accepted = looks.get(name);
   if (accepted === outline) return;
   if (isAccepting()) {
     looks.set(name, outline);
     const kept = states.map((one) => [one.name, looks.get(one.name)] as const);
     const known = kept.filter((one): one is readonly [string, string] => one[1] !== undefined);
-    writeFileSync(path, printLooks(component, new Map(known)));
+    all?.writeFileSync(path, printLooks(component, new Map(known)));
     return;
   }
   const at = path.split(/[\\/]/).at(-1)!;

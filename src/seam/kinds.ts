@@ -1,4 +1,4 @@
-import { realm } from '../core/host';
+import { files } from '../core/files';
 import { modules } from './modules';
 
 /**
@@ -22,17 +22,11 @@ export function isFunctionIn(text: string, name: string): boolean {
   return declared.test(text) || assigned.test(text);
 }
 
-interface Builtins {
-  readonly process?: {
-    getBuiltinModule?(name: 'node:fs'): { readFileSync(path: string, encoding: 'utf8'): string };
-  };
-}
-
 /** The text of a file, by its path or address; undefined where it cannot be read. */
 export function readText(file: string): string | undefined {
   const path = file.replace(/^file:\/\//, '');
   try {
-    return (realm as Builtins).process?.getBuiltinModule?.('node:fs').readFileSync(path, 'utf8');
+    return files()?.readFileSync(path, 'utf8');
   } catch {
     return undefined;
   }

@@ -64,6 +64,8 @@ it('hears of what nobody catches', async () => {
 it('keeps no texts', () => expect('Clover').toMatchSnapshot());
 `,
   'src/Person.test.jsx': person,
+  'src/Looks.states.jsx': signStates.replace('/failed/', '/lost/'),
+  'src/Looks.looks.txt': '[loading]\nan older look\n',
   'src/Focus.test.jsx':
     "it('is not asked', () => { throw new Error(); });\nit.only('is asked alone', () => undefined);\n",
   'src/Empty.test.jsx': 'export {};\n',
@@ -172,6 +174,14 @@ describe('test files in a browser', () => {
     expect(Object.values(statusesOf(told.fileOf('HiveSign.states.jsx')))).toEqual(Array(5).fill('passed'));
   });
 
+  it('point at the line of a state, and compare its look with the one that is kept', () => {
+    const [loading, failed] = told.fileOf('Looks.states.jsx').assertionResults;
+    expect(loading!.failureMessages.join()).toMatch(
+      /SIM-LOOK-CHANGED[^]*- an older look[^]*Looks\.states\.jsx:6:3/,
+    );
+    expect(failed!.failureMessages.join()).toMatch(/heading[^]*Looks\.states\.jsx:7:3/);
+  });
+
   it('print what they print', () => {
     expect(told.words).toMatch(/console\.log opened in north at .*src\/HiveSign\.test\.jsx:10:27/);
   });
@@ -206,8 +216,13 @@ describe('test files in a browser', () => {
   });
 });
 
-it('runs those of a name alone', async () => {
-  const { fileOf } = await run(['--testPathPatterns', 'HiveSign.test', '-t', 'adds']);
+it('runs those of a name alone, and keeps looks', async () => {
+  const { fileOf } = await run(['--testPathPatterns', 'HiveSign.test|Looks', '-t', 'adds|loading'], {
+    ACCEPT_LOOKS: '1',
+  });
+  expect(readFileSync(project.path('src/Looks.looks.txt'), 'utf8')).toMatch(
+    /^What HiveSign looks like .*\n\n\[loading\]\nHiveSign {2}hive="h1"\n/,
+  );
   const ran = Object.entries(statusesOf(fileOf('HiveSign.test.jsx'))).filter(
     ([, status]) => !/pending|todo/.test(status),
   );

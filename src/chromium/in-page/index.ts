@@ -4,6 +4,7 @@ import * as circus from 'jest-circus';
 import { expect } from './expect';
 import { listenToConsole } from './console';
 import { lendDevices, putDown } from './devices';
+import { lendFiles } from './lend';
 import fs from './node/fs';
 import { fileURLToPath, pathToFileURL } from './node/other';
 import path from './node/path';
@@ -110,6 +111,7 @@ const said = listenToConsole();
 
 async function runFile(asked: RunAsked): Promise<FileTold> {
   Error.stackTraceLimit = 100;
+  lendFiles(asked);
   const state = getState();
   state.testTimeout = asked.timeout;
   if (asked.pattern !== undefined) state.testNamePattern = new RegExp(asked.pattern, 'i');

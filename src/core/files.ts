@@ -1,0 +1,24 @@
+import { realm } from './host';
+import { once } from './shared';
+
+/** Files, as Node reads and writes them. */
+export interface Files {
+  existsSync(path: string): boolean;
+  readFileSync(path: string, encoding: 'utf8'): string;
+  writeFileSync(path: string, text: string): void;
+}
+interface Process {
+  readonly env: Readonly<Record<string, string | undefined>>;
+  getBuiltinModule?(name: 'node:fs'): Files;
+}
+
+/** What a page without Node is lent of it by what runs the tests there. */
+export const lent = once<{ files?: Files; env?: Process['env'] }>('lent', () => ({}));
+
+const ownProcess = () => (realm as { readonly process?: Process }).process;
+
+/** The files of the project; undefined where none can be read. */
+export const files = (): Files | undefined => lent.files ?? ownProcess()?.getBuiltinModule?.('node:fs');
+
+/** True where a variable of the environment asks for something. */
+export const isAsked = (variable: string): boolean => Boolean((lent.env ?? ownProcess()?.env)?.[variable]);
