@@ -7,9 +7,9 @@ import { gzipSync } from 'node:zlib';
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
   'index.js': 89,
-  'react.js': 119.5,
-  'vue.js': 121,
-  'angular.js': 124.5,
+  'react.js': 120,
+  'vue.js': 121.5,
+  'angular.js': 125,
   'jest.js': 44.5,
   'seam.js': 12,
 };

@@ -7,6 +7,8 @@ export interface Screen {
   readonly width: number;
   readonly height: number;
   readonly scheme: 'light' | 'dark';
+  /** Whether less motion is asked for. */
+  readonly isStill?: boolean;
 }
 
 /** A part of a page, in CSS pixels. */
@@ -132,17 +134,19 @@ export class Slot {
 
   /** Makes the page look like this to what is on it. */
   async setScreen(screen: Screen): Promise<void> {
+    const { width, height, scheme, isStill = false } = screen;
     const before = this.#screen;
-    if (before?.width === screen.width && before.height === screen.height && before.scheme === screen.scheme)
-      return;
-    const { width, height, scheme } = screen;
+    if (before && JSON.stringify(before) === JSON.stringify({ width, height, scheme, isStill })) return;
     await this.#session!.send('Emulation.setDeviceMetricsOverride', {
       ...{ width, height, deviceScaleFactor: 1, mobile: false },
     });
     await this.#session!.send('Emulation.setEmulatedMedia', {
-      features: [{ name: 'prefers-color-scheme', value: scheme }],
+      features: [
+        { name: 'prefers-color-scheme', value: scheme },
+        { name: 'prefers-reduced-motion', value: isStill ? 'reduce' : 'no-preference' },
+      ],
     });
-    this.#screen = screen;
+    this.#screen = { width, height, scheme, isStill };
   }
 
   /**

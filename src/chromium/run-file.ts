@@ -3,6 +3,7 @@ import { mkdir, rm, writeFile } from 'node:fs/promises';
 import { dirname, join, relative } from 'node:path';
 import type { TestResult } from '@jest/test-result';
 import { complaintOf } from '../browser/complaint';
+import type { ScreenWanted } from '../core/files';
 import { explain as explainPage } from '../browser/errors';
 import { withPackages } from '../browser/pages';
 import type { ServedProject } from '../browser/project';
@@ -82,7 +83,7 @@ export class FileRun {
     if (globalConfig.collectCoverage) await beginCoverage(slot.session);
     await slot.load(project.url);
     this.#input = new Input(slot.page, slot.session);
-    await slot.setScreen({ width: 1280, height: 800, scheme: 'light' });
+    await this.#setScreen({});
     const asked = await this.#asked();
     const globals = JSON.stringify(this.#configs.config.globals);
     const expression = `(async () => { ${markPage} Object.assign(globalThis, ${globals}); return simulacraRun(${JSON.stringify(asked)}); })()`;
@@ -162,8 +163,14 @@ export class FileRun {
     }
   }
 
+  #setScreen({ width = 1280, height = 800, dark, reducedMotion = false }: ScreenWanted): Promise<void> {
+    const scheme = dark ? 'dark' : 'light';
+    return this.#place.slot.setScreen({ width, height, scheme, isStill: reducedMotion });
+  }
+
   #do(message: Asked): Promise<unknown> {
     if (message.kind === 'input') return this.#input!.do(message);
+    if (message.kind === 'screen') return this.#setScreen(message.wanted);
     if (message.kind === 'files') return this.#input!.choose(message.files);
     return this.#keepFailed(message.path).catch(() => undefined);
   }

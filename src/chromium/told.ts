@@ -1,3 +1,5 @@
+import type { ScreenWanted } from '../core/files';
+
 /* What a page and who drives it tell each other. */
 
 /** Where the page's own describe, it and expect are served. */
@@ -75,6 +77,7 @@ export type Message =
 export type Asked =
   | { readonly kind: 'failed'; readonly id: number; readonly path: readonly string[] }
   | AskedInput
+  | { readonly kind: 'screen'; readonly id: number; readonly wanted: ScreenWanted }
   | { readonly kind: 'files'; readonly id: number; readonly files: readonly CarriedFile[] };
 
 /** A method of the browser's protocol, of its domain Input. @see https://chromedevtools.github.io/devtools-protocol/tot/Input/ */

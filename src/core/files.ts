@@ -12,8 +12,21 @@ interface Process {
   getBuiltinModule?(name: 'node:fs'): Files;
 }
 
-/** What a page without Node is lent of it by what runs the tests there. */
-export const lent = once<{ files?: Files; env?: Process['env'] }>('lent', () => ({}));
+/** What only who drives a browser can make a page look like. */
+export interface ScreenWanted {
+  readonly width?: number;
+  readonly height?: number;
+  readonly dark?: boolean;
+  readonly reducedMotion?: boolean;
+}
+interface Lent {
+  files?: Files;
+  env?: Process['env'];
+  screen?(wanted: ScreenWanted): Promise<void>;
+}
+
+/** What a page without Node is lent by what runs the tests there. */
+export const lent = once<Lent>('lent', () => ({}));
 
 const ownProcess = () => (realm as { readonly process?: Process }).process;
 

@@ -6,7 +6,7 @@ import type { Ground } from './ground';
 import { refuseLeaks } from './leaks';
 import { complainOfLogs, readLogs, watchLateLogs } from './logs';
 import type { AllOptions } from './options';
-import { enterPage } from './page';
+import { changeScreen, enterPage } from './page';
 import { enterTime } from './time';
 
 /* What `isolate` and `open` begin with. */
@@ -37,10 +37,11 @@ export function enterSurroundings(
   environment: Environment,
   { page, time }: Pick<AllOptions, 'page' | 'time'>,
   calledAt: Error,
-): void {
+): Promise<void> | undefined {
   environment.sandbox.onTakeDown(keepPage(environment));
   if (page !== undefined) enterPage(environment, page, calledAt);
   if (time !== undefined || pageTime.clock) enterTime(environment, time, calledAt);
+  return page && changeScreen(page);
 }
 
 /** Watches over what is logged and what is left behind. */

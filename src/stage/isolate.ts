@@ -84,7 +84,8 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   environment.isPreparing = false;
   const swaps = placeSwaps(options.swap ?? [], options.spareSwaps ?? new Set());
   sandbox.onTakeDown(() => swaps.takeAway());
-  enterSurroundings(environment, options, calledAt);
+  const entering = enterSurroundings(environment, options, calledAt);
+  if (entering) await entering;
   const loading = loadSubject(adapter, given, calledAt);
   const component = isPromise(loading) ? await loading : loading;
   const name = checkComponent(adapter, component, calledAt);

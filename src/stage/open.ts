@@ -86,7 +86,8 @@ async function setUp(environment: Environment, options: OpenOptions, calledAt: E
   installOnce();
   if (options.page !== undefined && typeof document === 'undefined')
     refuse('SIM-NO-PAGE', { runner: 'a simulated one such as jsdom' }, { calledAt });
-  enterSurroundings(environment, options, calledAt);
+  const entering = enterSurroundings(environment, options, calledAt);
+  if (entering) await entering;
   const routes = options.network ?? {};
   await prepareRoutes(routes);
   const ground = new Ground(environment, { adapter: pace, name, routes });

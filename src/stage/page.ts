@@ -1,4 +1,5 @@
 import { isSlip, nearest } from '../core/near';
+import { lent } from '../core/files';
 import { print, printInside } from '../core/print';
 import { makeStep } from '../core/step';
 import { calledFrom } from '../core/errors/called-from';
@@ -70,6 +71,14 @@ export function enterPage(environment: Environment, option: PageOption, calledAt
   applySettings(option, false);
 }
 
+/** Has a browser change what only its driver can, where that is lent. */
+export function changeScreen({ width, height, dark, reducedMotion }: PageOption): Promise<void> | undefined {
+  const wanted = Object.entries({ width, height, dark, reducedMotion }).filter(
+    ([, value]) => value !== undefined,
+  );
+  return wanted.length > 0 ? lent.screen?.(Object.fromEntries(wanted)) : undefined;
+}
+
 const otherNames: Readonly<Record<string, Setting>> = {
   ...{ darkMode: 'dark', theme: 'dark', colorScheme: 'dark', offline: 'online', locale: 'language' },
   ...{
@@ -103,7 +112,7 @@ function refuseSettings(asked: string, option: unknown, calledAt: Error): void {
         { asked, given: `${name}: ${print(value)}`, wanted: kind!.wanted },
         { calledAt },
       );
-    if (kind!.isSimulatedOnly) refuseReal(asked, name, calledAt);
+    if (kind!.isOfScreen && !lent.screen) refuseReal(asked, name, calledAt);
   }
 }
 
@@ -138,6 +147,7 @@ export function makePage(ground: Ground): OpenPage {
         users.set(environment, { ...users.get(environment), ...settings });
         const detail = printInside(settings);
         chronicle.add('changed', 'the page', { detail, trigger: true });
+        await changeScreen(settings);
         await tellAll(ground, 'changed the page', () => applySettings(settings, true));
       }),
     get notifications() {

@@ -4,7 +4,7 @@ import * as circus from 'jest-circus';
 import { expect } from './expect';
 import { listenToConsole } from './console';
 import { lendDevices, putDown } from './devices';
-import { lendFiles } from './lend';
+import { lendFiles, resetScreen } from './lend';
 import fs from './node/fs';
 import { fileURLToPath, pathToFileURL } from './node/other';
 import path from './node/path';
@@ -49,6 +49,7 @@ addEventHandler(async (event, state) => {
   } else if (name === 'test_done') {
     const one = event.test as unknown as CircusTest;
     await putDown();
+    await resetScreen();
     addAssertionErrors(one);
     tell('done', { result: describeDone(one) });
   } else if (name === 'test_fn_failure' || (name === 'hook_failure' && event.test)) {

@@ -1,8 +1,28 @@
-import { lent } from '../../core/files';
+import { lent, type ScreenWanted } from '../../core/files';
 import type { RunAsked } from '../told';
+import { ask } from './wire';
 import { askNow, existsSync, keepText, readFileSync, textOf } from './node/fs';
 
 const withoutEnding = (name: string) => name.replace(/\.[cm]?[jt]sx?$/, '').replace(/\.states$/, '');
+
+// Kept before a subject's time takes its place.
+const { requestAnimationFrame } = globalThis;
+const frame = () => new Promise((resolve) => requestAnimationFrame(resolve));
+
+let screen: ScreenWanted = {};
+
+/** A page hears of another screen with its next frame. */
+async function changeScreen(wanted: ScreenWanted): Promise<void> {
+  screen = wanted;
+  await ask('screen', { wanted });
+  await frame();
+  await frame();
+}
+
+/** Gives the page the screen back that every test begins with. */
+export async function resetScreen(): Promise<void> {
+  if (Object.keys(screen).length > 0) await changeScreen({});
+}
 
 /** Lends the library what only Node has: the text of what was loaded, and what is kept beside a file of tests. */
 export function lendFiles({ url, path, env }: RunAsked): void {
@@ -11,6 +31,7 @@ export function lendFiles({ url, path, env }: RunAsked): void {
   const pathOf = (file: string) =>
     file.startsWith(`${here}.looks`) ? withoutEnding(path) + file.slice(here.length) : undefined;
   lent.env = env;
+  lent.screen = (wanted) => changeScreen({ ...screen, ...wanted });
   lent.files = {
     existsSync: (file) => existsSync(pathOf(file) ?? file),
     readFileSync: (file) => {

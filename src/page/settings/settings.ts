@@ -57,11 +57,11 @@ interface Kind {
   /** What belongs there, in words. */
   readonly wanted: string;
   /** True for what a real browser's page does not let a script change. */
-  readonly isSimulatedOnly?: boolean;
+  readonly isOfScreen?: boolean;
 }
 
 const flag = { isRight: isFlag, wanted: 'true or false' };
-const size = { isRight: isSize, wanted: 'a number of pixels from 0', isSimulatedOnly: true };
+const size = { isRight: isSize, wanted: 'a number of pixels from 0', isOfScreen: true };
 const texts = { isRight: areTexts, wanted: "texts by name: { units: 'pounds' }; null takes one away" };
 const text = { isRight: isText, wanted: 'a text' };
 
@@ -69,8 +69,8 @@ const text = { isRight: isText, wanted: 'a text' };
 export const kinds: { readonly [name in Setting]-?: Kind } = {
   width: size,
   height: size,
-  dark: { ...flag, isSimulatedOnly: true },
-  reducedMotion: { ...flag, isSimulatedOnly: true },
+  dark: { ...flag, isOfScreen: true },
+  reducedMotion: { ...flag, isOfScreen: true },
   online: flag,
   language: {
     isRight: (value) => typeof value === 'string' && isLanguage(value),
@@ -246,8 +246,12 @@ const setters: { readonly [name in Setting]-?: (value: never, tell?: Tell) => vo
 /** Makes the page as the settings say. @param isChange whether the page is to tell the subject of it */
 export function applySettings(settings: PageOption, isChange: boolean): void {
   const tell: Tell | undefined = isChange ? (target, told) => void target.dispatchEvent(told) : undefined;
+  // A real page tells by itself of what its screen is like.
+  const isOwn = isSimulated(document);
   for (const [name, value] of Object.entries(settings))
-    if (value !== undefined) setters[name as Setting](value as never, tell);
+    if (value !== undefined && (isOwn || !kinds[name as Setting].isOfScreen))
+      setters[name as Setting](value as never, tell);
+  if (!isOwn) return;
   if (settings.width !== undefined || settings.height !== undefined) tell?.(view(), event('resize'));
   for (const look of [...mediaState.listening]) look();
 }

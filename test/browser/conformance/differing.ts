@@ -15,17 +15,11 @@ export const differing: Readonly<Record<string, string>> = {
     'Vite may put a package into a file whose name does not tell which one it was',
   'React … a person at the page › writes and undone':
     'React writes the text of a textarea anew, so the browser undoes one letter at a time',
-  'the page › has its width': 'SIM-PAGE-REAL: the window belongs to the driver of the browser',
-  'the page › has a query of its width': 'SIM-PAGE-REAL: the window belongs to the driver of the browser',
-  'the page › has dark colours': 'SIM-PAGE-REAL: the colours belong to the driver of the browser',
-  'the page › has less motion': 'SIM-PAGE-REAL: the motion belongs to the driver of the browser',
   'the page › has a permission': "until the test sets one, the browser's own is told",
   'the page › is as it was after each test, also what the component wrote itself':
     'until the test sets a clipboard, the real one is asked, and a page without a person may not read it',
   'the page › gives an element a size, and brings it into view': 'SIM-PAGE-REAL: the layout decides',
   'the page › plays media without a sound': 'the real ones are played, and need a file',
-  'the page › is shared by subjects that are up at once, so that they must agree':
-    'SIM-PAGE-REAL: the test sets a width',
   'the end of a test › leaves the heap as it was after hundreds of subjects':
     'a page cannot collect its garbage',
 };
