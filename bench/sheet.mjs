@@ -2,7 +2,7 @@
 // project against the same in a simulated page (whole commands, in turns), and the memory of long runs.
 import { execFileSync, spawn } from 'node:child_process';
 import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
+import { resolve } from 'node:path';
 import { middle } from './measure.mjs';
 
 const place = '.cache/bench-sheet';
@@ -34,7 +34,7 @@ function writeProject(files, states) {
 import { states } from 'simulacra/react';
 import { Card${file} } from './Card${file}';
 export default states(Card${file}, {}, {
-${names.map((name, at) => `  ${name}: { props: { name: '${name}' }, network: { 'GET /api/${name}': ${at + 1} }, shows: [text('${name} ${file}')] },`).join('\n')}
+${names.map((name, at) => `  ${name}: { props: { name: '${name}' }, network: { 'GET /api/${name}': ${at + 100} }, shows: [text('${at + 100}')] },`).join('\n')}
 });
 `,
     );
@@ -44,6 +44,7 @@ ${names.map((name, at) => `  ${name}: { props: { name: '${name}' }, network: { '
 
 /** The same pages, rendered by the framework alone and photographed by the driver alone. */
 const bare = (files, names) => `import { mkdirSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { createServer } from 'vite';
 import { openBrowser } from '../../scripts/browser.mjs';
 const html = '<!doctype html><html lang="en"><head></head><body><div id="root"></div></body></html>';
@@ -58,14 +59,17 @@ const server = await createServer({
 });
 await server.listen();
 const { browser, close } = await openBrowser();
-const page = await browser.newPage();
-await page.setViewport({ width: 600, height: 800 });
 mkdirSync(import.meta.dirname + '/shots', { recursive: true });
-for (let file = 0; file < ${files}; file++) {
+// As many pages at once as a sheet has on this machine.
+const pages = Math.min(4, availableParallelism());
+await Promise.all(Array.from({ length: pages }, async (_, turn) => {
+const page = await (await browser.createBrowserContext()).newPage();
+await page.setViewport({ width: 600, height: 800 });
+for (let file = turn; file < ${files}; file += pages) {
   await page.goto('http://127.0.0.1:' + server.httpServer.address().port + '/');
   await page.evaluate(async (file) => {
     const [{ createRoot, createElement }, module] = await Promise.all([import('/entry.js'), import('/src/Card' + file + '.jsx')]);
-    globalThis.show = (name) => { globalThis.root?.unmount(); globalThis.root = createRoot(document.querySelector('#root')); root.render(createElement(module['Card' + file], { name })); };
+    globalThis.show = (name) => { globalThis.shown?.unmount(); globalThis.shown = createRoot(document.querySelector('#root')); shown.render(createElement(module['Card' + file], { name })); };
   }, file);
   for (const name of ${JSON.stringify(names)}) {
     await page.evaluate((one) => show(one), name);
@@ -74,13 +78,14 @@ for (let file = 0; file < ${files}; file++) {
     writeFileSync(import.meta.dirname + '/shots/' + file + name + '.png', await page.screenshot({ clip: { x: 0, y: 0, width, height } }));
   }
 }
+}));
 await close();
 await server.close();
 process.exit(0);
 `;
 
 const cli = '../../dist/cli.js';
-const jest = createRequire(import.meta.url).resolve('jest/bin/jest.js');
+const jest = resolve('node_modules/jest/bin/jest.js');
 const light = ['sheet', '--scheme', 'light', '--no-accessibility', '--out', 'sheet'];
 
 const timed = (program, args, cwd) => {
@@ -135,12 +140,13 @@ async function watching() {
   try {
     const events = await untilServed('http://localhost:4179/events', stop.signal);
     let heard = () => undefined;
+    let awaited = 'nothing yet';
     let drawn = 0;
     void (async () => {
       for await (const bytes of events) {
         for (const line of Buffer.from(bytes).toString().split('\n')) {
           if (line.includes('"component"')) drawn++;
-          if (line.includes('"component"') && line.includes('Card3')) heard();
+          if (line.includes('"component"') && line.includes(awaited)) heard();
         }
       }
     })().catch(() => undefined);
@@ -150,7 +156,9 @@ async function watching() {
     for (let round = 0; round < 12; round++) {
       const seen = new Promise((resolve) => (heard = resolve));
       const begun = performance.now();
-      write('src/Card3.jsx', cardOf(3).replace('Loading', `Loading ${round}`));
+      // It is told with the outline of each state that was drawn.
+      awaited = `Round ${round} of s0`;
+      write('src/Card3.jsx', cardOf(3).replace('<h2>', `<h2>Round ${round} of `));
       await seen;
       times.push(performance.now() - begun);
       await new Promise((go) => setTimeout(go, 1500));
@@ -241,7 +249,10 @@ export async function sheeting() {
 }
 
 if (process.argv[1]?.endsWith('sheet.mjs')) {
-  const { rows, memory } = await sheeting();
+  const isQuick = process.argv.includes('--quick');
+  const { rows, memory } = isQuick
+    ? { rows: [...drawing(), ...(await watching())], memory: [] }
+    : await sheeting();
   for (const { name, ours, floor, ratio } of rows)
     console.log(`${name}: ${ours.toFixed(0)} ms against ${floor.toFixed(0)} ms, ${ratio.toFixed(2)}`);
   for (const { name, early, late, ratio } of memory)
