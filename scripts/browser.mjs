@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import puppeteer from 'puppeteer-core';
 
 const places = [
-  process.env.CHROMIUM,
+  process.env.CHROME_PATH,
   '/usr/bin/chromium',
   '/usr/bin/chromium-browser',
   '/usr/bin/google-chrome',

@@ -27,7 +27,7 @@ if (process.argv.includes('--browser') && !chromium()) {
 /** Where Chromium is; undefined where it is not installed. */
 function chromium() {
   const places = [
-    process.env.CHROMIUM,
+    process.env.CHROME_PATH,
     '/usr/bin/chromium',
     '/usr/bin/chromium-browser',
     '/usr/bin/google-chrome',
