@@ -56,19 +56,32 @@ it('stays on the page of a link', async () => {
 });
 it('writes, undoes, copies, cuts and pastes', async () => {
   const notes = bench.find(label('Notes'));
-  await bench.type(label('Notes'), 'Fed ☃');
+  await bench.type(label('Notes'), 'Fé ☃');
+  expect(heard.filter(({ type }) => type === 'keydown').map(({ key }) => key)).toEqual(['F', 'é', ' ']);
   await bench.press('Control+z');
   expect(notes.value).toBe('');
   await bench.press('Control+Shift+z');
-  expect(notes.value).toBe('Fed ☃');
-  expect(await bench.copy(label('Notes'))).toBe('Fed ☃');
+  expect(notes.value).toBe('Fé ☃');
+  expect(await bench.copy(label('Notes'))).toBe('Fé ☃');
   await bench.paste(label('Copy'));
   await bench.paste(label('Copy'), ' twice');
-  expect(bench.find(label('Copy')).value).toBe('Fed ☃ twice');
-  expect(await bench.cut(label('Copy'))).toBe('Fed ☃ twice');
-  await bench.clear(label('Notes'));
+  expect(bench.find(label('Copy')).value).toBe('Fé ☃ twice');
+  expect(await bench.cut(label('Copy'))).toBe('Fé ☃ twice');
+  await bench.press('Meta+a', label('Notes'));
+  await bench.press('Backspace');
+  // Where nothing is selected, the clipboard stays as it was.
+  await bench.press('Control+c');
+  await bench.paste(label('Copy'));
+  expect([notes.value, bench.find(label('Copy')).value]).toEqual(['', 'Fé ☃ twice']);
+  await bench.clear(label('Copy'));
   await bench.compose(label('Notes'), 'e', 'é');
   expect([notes.value, bench.find(label('Copy')).value]).toEqual(['é', '']);
+});
+it('pastes a file', async () => {
+  await bench.paste(label('Notes'), new File(['brood'], 'frame.png', { type: 'image/png' }));
+  const [pasted] = heard.filter(({ type }) => type === 'paste');
+  expect(pasted.clipboardData.files[0].name).toBe('frame.png');
+  heard = [];
 });
 it('goes from field to field', async () => {
   await bench.press('Tab');

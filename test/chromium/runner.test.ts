@@ -1,5 +1,6 @@
 /** @jest-environment node */
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { createServer } from 'node:http';
 import { join } from 'node:path';
 import { hiveSign, makeProject, root, signCss, signStates, viteConfig } from '../sheet/project';
 import { person } from './person';
@@ -162,7 +163,7 @@ describe('test files in a browser', () => {
 
   it('have the mouse and the keyboard of the browser itself', () => {
     const { assertionResults, message } = told.fileOf('Person.test.jsx');
-    expect([message, assertionResults.length]).toEqual(['', 12]);
+    expect([message, assertionResults.length]).toEqual(['', 13]);
   });
 
   it('are left out by .only', () => {
@@ -246,3 +247,37 @@ it('tells of a module that a page cannot load', async () => {
     'SIM-FILE-SETUP setup.cjs, which is loaded before each test file, cannot be loaded into a page',
   );
 }, 60_000);
+
+it('tells of a page whose process ended, and goes on with the next file', async () => {
+  const server = createServer((_, response) => {
+    for (const id of renderersBelow(process.pid)) process.kill(id, 'SIGKILL');
+    response.end();
+  });
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as { port: number };
+  project.put(
+    'src/Crash.test.jsx',
+    `it('ends', async () => { new Image().src = 'http://127.0.0.1:${port}/'; await new Promise(() => undefined); });\n`,
+  );
+  const { fileOf } = await run(['--testPathPatterns', 'Crash|Focus', '--maxWorkers', '1']);
+  server.close();
+  expect(fileOf('Crash.test.jsx').assertionResults[0]!.failureMessages.join()).toContain('SIM-PAGE-CRASHED');
+  expect(statusesOf(fileOf('Focus.test.jsx'))['is asked alone']).toBe('passed');
+}, 60_000);
+
+/** The processes that a browser has for its pages, of a browser that a process started. */
+function renderersBelow(root: number): number[] {
+  const read = (id: string, file: string) => {
+    try {
+      return readFileSync(`/proc/${id}/${file}`, 'utf8');
+    } catch {
+      return '';
+    }
+  };
+  const parentOf = (id: string) => /\) \S (\d+)/.exec(read(id, 'stat'))?.[1];
+  const isBelow = (id: string | undefined): boolean =>
+    id !== undefined && id !== '0' && (id === String(root) || isBelow(parentOf(id)));
+  return readdirSync('/proc')
+    .filter((id) => /^\d+$/.test(id) && read(id, 'cmdline').includes('--type=renderer') && isBelow(id))
+    .map(Number);
+}

@@ -10,6 +10,7 @@ import {
 } from '../../../page/gestures/drag';
 import { devices, type Hands, type Setting } from '../../../page/gestures/hands';
 import { heardOnce } from '../../../page/gestures/hearing';
+import { isTyped } from '../../../page/gestures/keyboard';
 import { isModifier, readHeld, readKeys } from '../../../page/gestures/keys';
 import type { Modifier, Person, Place } from '../../../page/gestures/person';
 import { buttons } from '../../../page/gestures/pointer';
@@ -143,29 +144,24 @@ class Devices implements Hands {
   press = async (keys: string): Promise<void> => {
     const { held, key } = readKeys(keys);
     if (isModifier(key)) return this.#holding([...held, key], () => Promise.resolve());
+    const command = commandOf([...held, ...this.#person.held], key);
+    const { clipboard } = this.#person;
+    // A browser's clipboard takes no files of a script.
+    if (command === 'v' && clipboard.files?.length) return this.#simulated.press(keys);
     await this.#holding(held, async () => {
-      const command = commandOf(this.#person, key);
       const done = strike(this.#person, key);
-      if (command === 'v') await this.#paste(done);
-      else if (command === 'c' || command === 'x') await this.#copy(done);
-      else await this.#do(() => drive(...done));
+      if (command === 'v') await this.#do(() => driveWith(clipboard, ...done));
+      else if (command === 'c' || command === 'x') {
+        // Where nothing is selected, the clipboard stays as it is.
+        const copied = await this.#do(() => driveAndRead(clipboard, ...done));
+        this.#person.clipboard = copied ?? clipboard;
+      } else await this.#do(() => drive(...done));
     });
   };
 
-  async #paste(done: readonly Command[]): Promise<void> {
-    const { clipboard } = this.#person;
-    await this.#do(() => driveWith(clipboard, ...done));
-  }
-
-  async #copy(done: readonly Command[]): Promise<void> {
-    const copied = await this.#do(() => driveAndRead(...done));
-    if (copied) this.#person.clipboard = copied;
-  }
-
   typeKeys = async (_field: Element, text: string): Promise<void> => {
     for (const character of charactersOf(text)) {
-      const isKey = /^[\x20-\x7e\n]$/.test(character);
-      const commands: readonly Command[] = isKey
+      const commands: readonly Command[] = isTyped(character)
         ? strike(this.#person, character === '\n' ? 'Enter' : character)
         : [['Input.insertText', { text: character }]];
       await this.#do(() => drive(...commands));
@@ -194,8 +190,10 @@ class Devices implements Hands {
 }
 
 /** A clipboard's key, where that is what is pressed. */
-const commandOf = ({ held }: Person, key: string): string | undefined =>
-  (held.has('Control') || held.has('Meta')) && !held.has('Alt') ? key.toLowerCase() : undefined;
+const commandOf = (held: readonly Modifier[], key: string): string | undefined =>
+  (held.includes('Control') || held.includes('Meta')) && !held.includes('Alt')
+    ? key.toLowerCase()
+    : undefined;
 
 /** What a browser draws outside of the page when it is pressed, where nothing can be pressed in turn. */
 const drawnOutside = (element: Element): boolean =>

@@ -10,6 +10,16 @@ function textOf(person: Person, { key }: Key): string | undefined {
   return [...key].length === 1 ? key : undefined;
 }
 
+/** What a browser on this system does by Control, and on another one by Meta. */
+const commands: Readonly<Record<string, string>> = {
+  ...{ a: 'selectAll', c: 'copy', x: 'cut', v: 'paste', z: 'undo', y: 'redo', 'shift z': 'redo' },
+};
+function commandsOf({ held }: Person, { key }: Key): readonly string[] {
+  if (!held.has('Meta')) return [];
+  const command = commands[(held.has('Shift') ? 'shift ' : '') + key.toLowerCase()];
+  return command === undefined ? [] : [command];
+}
+
 /** One half of a key. */
 export function keyCommand(person: Person, name: string, half: 'down' | 'up'): Command {
   const pressed = keyOf(name, person.held.has('Shift'));
@@ -22,6 +32,7 @@ export function keyCommand(person: Person, name: string, half: 'down' | 'up'): C
       modifiers: modifiersOf(person),
       ...{ key, code, windowsVirtualKeyCode: keyCode },
       ...(text !== undefined && { text, unmodifiedText: text }),
+      ...(half === 'down' && { commands: commandsOf(person, pressed) }),
     },
   ];
 }

@@ -15,5 +15,5 @@ export const driveWith = ({ text, html }: Clip, ...commands: readonly Command[])
   ask('input', { commands, clipboard: { text, html } });
 
 /** The same, and what is on the clipboard after. */
-export const driveAndRead = (...commands: readonly Command[]): Promise<Copied> =>
-  ask<Copied>('input', { commands, isRead: true });
+export const driveAndRead = ({ text, html }: Clip, ...commands: readonly Command[]): Promise<Copied> =>
+  ask<Copied>('input', { commands, clipboard: { text, html }, isRead: true });
