@@ -1,3 +1,4 @@
+import { rmSync } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -39,7 +40,11 @@ export async function openBrowser(isShown = false): Promise<OpenBrowser> {
       args: isShown ? quiet : ['--headless', ...quiet],
       ...{ handleSIGINT: false, handleSIGTERM: false, protocolTimeout: 60_000 },
     });
+    // A process that ends at once takes the browser with it, and nothing is waited for.
+    const onExit = () => rmSync(userDataDir, { recursive: true, force: true });
+    process.once('exit', onExit);
     const close = async () => {
+      process.removeListener('exit', onExit);
       await browser.close().catch(() => browser.process()?.kill('SIGKILL'));
       await removeFolder();
     };

@@ -32,8 +32,16 @@ interface Kept {
 }
 const kept: Kept = { browser: undefined, projects: new Map() };
 
+const signals = ['SIGINT', 'SIGTERM', 'SIGHUP'] as const;
+
+/** A run that is told to stop leaves no browser behind. */
+function stop(signal: NodeJS.Signals): void {
+  void closeKept().finally(() => process.kill(process.pid, signal));
+}
+
 async function closeKept(): Promise<void> {
   const { browser, projects } = kept;
+  for (const signal of signals) process.removeListener(signal, stop);
   kept.browser = undefined;
   const served = await Promise.allSettled(projects.values());
   projects.clear();
@@ -69,6 +77,7 @@ export class ChromiumRunner {
     try {
       for (const rootDir of new Set(tests.map(({ context }) => context.config.rootDir)))
         await forgetFailed(rootDir);
+      if (!kept.browser) for (const signal of signals) process.once(signal, stop);
       const { browser } = await (kept.browser ??= openBrowser(process.env['SHOW_BROWSER'] === '1'));
       const pages = Math.min(maxWorkers, availableParallelism());
       const how = { pages, isOver: () => watcher.isInterrupted() };

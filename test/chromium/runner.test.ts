@@ -1,9 +1,11 @@
 /** @jest-environment node */
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { join } from 'node:path';
 import { hiveSign, makeProject, root, signCss, signStates, viteConfig } from '../sheet/project';
 import { person } from './person';
+import { renderersBelow } from './renderers';
 
 /* The test files of a user, which run in a real browser. */
 
@@ -265,19 +267,21 @@ it('tells of a page whose process ended, and goes on with the next file', async 
   expect(statusesOf(fileOf('Focus.test.jsx'))['is asked alone']).toBe('passed');
 }, 60_000);
 
-/** The processes that a browser has for its pages, of a browser that a process started. */
-function renderersBelow(root: number): number[] {
-  const read = (id: string, file: string) => {
-    try {
-      return readFileSync(`/proc/${id}/${file}`, 'utf8');
-    } catch {
-      return '';
-    }
+it('runs again what was saved, on the page that it keeps', async () => {
+  project.put('src/Watch.test.jsx', "it('is watched', () => undefined);\n");
+  const args = [join(root, 'node_modules/jest/bin/jest.js'), '--watchAll', '--testPathPatterns', 'Watch'];
+  const watch = spawn(process.execPath, args, { cwd: project.place, env: { ...process.env, CI: '' } });
+  let said = '';
+  watch.stderr.on('data', (text: Buffer) => (said += text.toString()));
+  const says = async (words: RegExp) => {
+    while (!words.test(said)) await new Promise((go) => setTimeout(go, 50));
   };
-  const parentOf = (id: string) => /\) \S (\d+)/.exec(read(id, 'stat'))?.[1];
-  const isBelow = (id: string | undefined): boolean =>
-    id !== undefined && id !== '0' && (id === String(root) || isBelow(parentOf(id)));
-  return readdirSync('/proc')
-    .filter((id) => /^\d+$/.test(id) && read(id, 'cmdline').includes('--type=renderer') && isBelow(id))
-    .map(Number);
-}
+  await says(/Tests: +1 passed[^]*Ran all/);
+  project.put('src/Watch.test.jsx', "it('is watched', () => { throw new Error('39.5 degrees'); });\n");
+  await says(/39\.5 degrees[^]*Tests: +1 failed/);
+  const pages = renderersBelow(watch.pid!);
+  expect(pages).not.toEqual([]);
+  watch.kill('SIGTERM');
+  await new Promise((resolve) => watch.once('exit', resolve));
+  expect(pages.filter((id) => existsSync(`/proc/${id}`))).toEqual([]);
+}, 60_000);

@@ -121,7 +121,8 @@ export async function typeKeys(person: Person, field: Element, text: string): Pr
 }
 
 // There is no key for an emoji; it is put in by the keyboard on the screen.
-export const isTyped = (character: string): boolean => /^[\x20-\x7e\n]$|^[\p{L}\p{M}\p{P}]+$/u.test(character);
+export const isTyped = (character: string): boolean =>
+  /^[\x20-\x7e\n]$|^[\p{L}\p{M}\p{P}]+$/u.test(character);
 
 /** Empties a field that has the focus. */
 export async function clearField(person: Person, field: Element): Promise<void> {
