@@ -1,5 +1,4 @@
 /** @jest-environment node */
-import { spawn } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { join } from 'node:path';
@@ -267,10 +266,14 @@ it('tells of a page whose process ended, and goes on with the next file', async 
   expect(statusesOf(fileOf('Focus.test.jsx'))['is asked alone']).toBe('passed');
 }, 60_000);
 
+let endWatch: () => void = () => undefined;
+afterAll(() => endWatch());
+
 it('runs again what was saved, on the page that it keeps', async () => {
   project.put('src/Watch.test.jsx', "it('is watched', () => undefined);\n");
   const args = [join(root, 'node_modules/jest/bin/jest.js'), '--watchAll', '--testPathPatterns', 'Watch'];
-  const watch = spawn(process.execPath, args, { cwd: project.place, env: { ...process.env, CI: '' } });
+  const watch = project.spawn(args, { CI: '' });
+  endWatch = () => void watch.kill('SIGTERM');
   let said = '';
   watch.stderr.on('data', (text: Buffer) => (said += text.toString()));
   const says = async (words: RegExp) => {

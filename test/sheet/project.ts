@@ -16,7 +16,9 @@ import type { Sheet, SheetComponent, SheetState } from '../../src/sheet/model';
 
 export const root = join(__dirname, '../..');
 const cli = join(root, 'dist/cli.js');
-const { NODE_ENV: _, ...clean } = process.env;
+// A worker of Jest may have been told to use colours.
+const { NODE_ENV: _, FORCE_COLOR: __, ...outer } = process.env;
+const clean = { ...outer, NO_COLOR: '1' };
 
 /** Makes a project. It goes away with the tests of the file. */
 export function makeProject(files: Readonly<Record<string, string>>) {
@@ -57,6 +59,7 @@ export function makeProject(files: Readonly<Record<string, string>>) {
     sheet(args: readonly string[], env: object = {}) {
       return this.run(cli, ['sheet', ...args], env);
     },
+    spawn: (args: readonly string[], env: object = {}) => spawn(process.execPath, args, options(env)),
     start: (args: readonly string[]) => spawn(process.execPath, [cli, 'sheet', ...args], options({})),
   };
 }
