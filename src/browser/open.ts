@@ -38,7 +38,7 @@ export async function openBrowser(isShown = false): Promise<OpenBrowser> {
     const browser = await launch({
       ...{ executablePath, userDataDir, headless: !isShown, defaultViewport: null },
       args: isShown ? quiet : ['--headless', ...quiet],
-      ...{ handleSIGINT: false, handleSIGTERM: false, protocolTimeout: 60_000 },
+      ...{ handleSIGINT: false, handleSIGTERM: false, protocolTimeout: 0 },
     });
     // A process that ends at once takes the browser with it, and nothing is waited for.
     const onExit = () => rmSync(userDataDir, { recursive: true, force: true });

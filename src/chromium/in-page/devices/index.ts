@@ -1,3 +1,4 @@
+import { directing } from '../../../core/director';
 import type { ClickHow } from '../../../page/gestures/click';
 import {
   acrossOf,
@@ -225,7 +226,8 @@ let isOnPage = false;
 
 /** From now on a person at the page has them. */
 export function lendDevices(): void {
-  devices.lend = (person, during) => new Devices(person, during);
+  // A browser's own input takes tasks in which answers come: no order of arrival could be told from another.
+  devices.lend = (person, during) => (directing.current ? person.hands : new Devices(person, during));
 }
 
 /** Takes the pointer off the page, so that what the next test puts there is not under it. */
