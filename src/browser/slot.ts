@@ -1,5 +1,6 @@
 import type { Browser, BrowserContext, CDPSession, Page } from 'puppeteer-core';
 import { explain } from './errors';
+import { evaluateOn, makeWorld } from './evaluate';
 
 /** What a page looks like to what is on it. */
 export interface Screen {
@@ -170,9 +171,7 @@ export class Slot {
 
   /** Puts code beside the page; gone with its document. */
   async putBeside(code: string): Promise<void> {
-    const { frameTree } = await this.#session!.send('Page.getFrameTree');
-    const world = { frameId: frameTree.frame.id, worldName: 'simulacra' };
-    this.#beside = (await this.#session!.send('Page.createIsolatedWorld', world)).executionContextId;
+    this.#beside = await makeWorld(this.#session!);
     await this.#ask(code, this.#beside);
   }
 
@@ -211,14 +210,8 @@ export class Slot {
     throw this.#broken;
   }
 
-  async #ask<T>(expression: string, contextId?: number): Promise<T> {
-    const how = { awaitPromise: true, returnByValue: true, userGesture: true };
-    const asked = { ...how, expression, ...(contextId !== undefined && { contextId }) };
-    const { result, exceptionDetails } = await this.#session!.send('Runtime.evaluate', asked);
-    if (!exceptionDetails) return result.value as T;
-    const { exception, text } = exceptionDetails;
-    const threw = exception?.description ?? String(exception?.value ?? text);
-    throw explain('SIM-PAGE-THREW', { page: this.#who, threw });
+  #ask<T>(expression: string, world?: number): Promise<T> {
+    return evaluateOn<T>(this.#session!, expression, this.#who, world);
   }
 
   /** A picture of a part of the page, as the bytes of a PNG file, in base64. @throws as `evaluate` does */

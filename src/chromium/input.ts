@@ -2,7 +2,7 @@ import { mkdir, mkdtemp, rm, utimes, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import type { CDPSession, Page } from 'puppeteer-core';
-import { explain } from '../browser/errors';
+import { evaluateOn, makeWorld } from '../browser/evaluate';
 import type { AskedInput, CarriedFile, Copied } from './told';
 
 /** All pages of a browser share one clipboard. */
@@ -65,22 +65,14 @@ export class Input {
   // Beside the page, whose own clipboard may be a test's.
   async #evaluate<T>(expression: string): Promise<T> {
     this.#beside ??= await this.#makeBeside();
-    const how = { awaitPromise: true, returnByValue: true, userGesture: true, contextId: this.#beside };
-    const { result, exceptionDetails } = await this.#session.send('Runtime.evaluate', { expression, ...how });
-    if (exceptionDetails) {
-      const threw = exceptionDetails.exception?.description ?? exceptionDetails.text;
-      throw explain('SIM-PAGE-THREW', { page: 'the clipboard', threw });
-    }
-    return result.value as T;
+    return evaluateOn<T>(this.#session, expression, 'the clipboard', this.#beside);
   }
 
   async #makeBeside(): Promise<number> {
-    const { frameTree } = await this.#session.send('Page.getFrameTree');
     const { origin } = new URL(this.#page.url());
     const context = this.#page.browserContext();
     await context.overridePermissions(origin, ['clipboard-read', 'clipboard-sanitized-write']);
-    const world = { frameId: frameTree.frame.id, worldName: 'simulacra' };
-    return (await this.#session.send('Page.createIsolatedWorld', world)).executionContextId;
+    return makeWorld(this.#session);
   }
 }
 

@@ -89,7 +89,7 @@ export class ChromiumRunner {
         );
       });
     } catch (failure) {
-      kept.browser = undefined;
+      await closeKept();
       const { message, stack = message } = failure as Error;
       for (const test of tests) await onFailure(test, { message, stack });
     } finally {

@@ -37,7 +37,7 @@ const isAccepting = () => isAsked('ACCEPT_LOOKS');
  * @param isWanted undefined to do so only where some were accepted
  */
 export const hasLooks = (set: StateSet, isWanted: boolean | undefined): boolean =>
-  isWanted ?? (isAccepting() || files()?.existsSync(pathOf(set)) === true);
+  files() !== undefined && (isWanted ?? (isAccepting() || files()!.existsSync(pathOf(set))));
 
 /**
  * Compares how a state looks with what was accepted, or accepts it.
@@ -52,15 +52,15 @@ export function compareLooks(
 ): void {
   const { component, states, declaredAt } = set;
   const path = pathOf(set);
-  const all = files();
-  const looks = all?.existsSync(path) ? readLooks(all.readFileSync(path, 'utf8')) : new Map<string, string>();
+  const all = files()!;
+  const looks = all.existsSync(path) ? readLooks(all.readFileSync(path, 'utf8')) : new Map<string, string>();
   const accepted = looks.get(name);
   if (accepted === outline) return;
   if (isAccepting()) {
     looks.set(name, outline);
     const kept = states.map((one) => [one.name, looks.get(one.name)] as const);
     const known = kept.filter((one): one is readonly [string, string] => one[1] !== undefined);
-    all?.writeFileSync(path, printLooks(component, new Map(known)));
+    all.writeFileSync(path, printLooks(component, new Map(known)));
     return;
   }
   const at = path.split(/[\\/]/).at(-1)!;

@@ -44,7 +44,6 @@ interface Report {
     readonly assertionResults: {
       readonly title: string;
       readonly status: string;
-      readonly failureMessages: string[];
     }[];
   }[];
 }

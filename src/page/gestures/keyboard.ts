@@ -61,7 +61,9 @@ async function strike(person: Person, key: Key): Promise<void> {
     await clickByKey(person, after);
 }
 
-const isCommand = ({ held }: Person): boolean => held.has('Control') || held.has('Meta') || held.has('Alt');
+/** True while a key that is held makes a command of others. */
+export const isCommand = ({ held }: Person): boolean =>
+  held.has('Control') || held.has('Meta') || held.has('Alt');
 
 // A link is followed by the keydown already.
 const isPrinting = (person: Person, target: Element, { key }: Key): boolean =>

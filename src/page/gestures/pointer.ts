@@ -11,11 +11,14 @@ import { placeBeside } from './words';
 
 export const buttons = { primary: [0, 1], auxiliary: [1, 4], secondary: [2, 2] } as const;
 
+/** The middle of an area, in pixels of the viewport. */
+export const middleOfArea = ({ left, top, width, height }: DOMRect): Place => ({
+  clientX: left + width / 2,
+  clientY: top + height / 2,
+});
+
 /** The middle of an element, in pixels of the viewport. */
-export function middleOf(element: Element): Place {
-  const { left, top, width, height } = element.getBoundingClientRect();
-  return { clientX: left + width / 2, clientY: top + height / 2 };
-}
+export const middleOf = (element: Element): Place => middleOfArea(element.getBoundingClientRect());
 
 /** An element and all around it, the outermost first. */
 export function pathOf(element: Element | null): Element[] {

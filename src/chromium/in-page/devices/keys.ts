@@ -1,3 +1,4 @@
+import { isCommand } from '../../../page/gestures/keyboard';
 import { keyOf, type Key } from '../../../page/gestures/keys';
 import type { Person } from '../../../page/gestures/person';
 import type { Command } from '../../told';
@@ -5,7 +6,7 @@ import { modifiersOf } from './wire';
 
 /** What a key writes where nothing is held that makes a command of it. */
 function textOf(person: Person, { key }: Key): string | undefined {
-  if (['Control', 'Meta', 'Alt'].some((one) => person.held.has(one as 'Control'))) return undefined;
+  if (isCommand(person)) return undefined;
   if (key === 'Enter') return '\r';
   return [...key].length === 1 ? key : undefined;
 }

@@ -2,14 +2,9 @@ import { describe } from '../../../page/describe';
 import { tagOf } from '../../../page/hidden';
 import { refuse } from '../../../page/errors';
 import type { Place } from '../../../page/gestures/person';
-import { middleOf, pathOf } from '../../../page/gestures/pointer';
+import { middleOf, middleOfArea, pathOf } from '../../../page/gestures/pointer';
 
 /* Where on the page a pointer meets an element. */
-
-const middle = ({ left, top, width, height }: DOMRect): Place => ({
-  clientX: left + width / 2,
-  clientY: top + height / 2,
-});
 
 /** Where an element may be met that has others in its middle. */
 const edgesOf = ({ left, top, right, bottom }: DOMRect): Place[] => {
@@ -59,7 +54,7 @@ export function placeOf(element: Element, act: string): Place | undefined {
     if (!meets(document, target, middleOf(target)))
       target.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'instant' });
     const areas = areasOf(target);
-    const all = [...areas.map(middle), ...areas.flatMap(edgesOf)];
+    const all = [...areas.map(middleOfArea), ...areas.flatMap(edgesOf)];
     const place =
       all.find((one) => elementAt(document, one) === target) ??
       all.find((one) => meets(document, target, one));
