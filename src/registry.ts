@@ -13,6 +13,8 @@ import { registry as ofServe } from './serve/errors';
 import { registry as ofSheet } from './sheet/errors';
 import { registry as ofStage } from './stage/errors';
 import { registry as ofStates } from './states/errors';
+import { registry as ofSurvey } from './survey/errors';
+import { registry as ofSyntax } from './syntax/errors';
 import { registry as ofVue } from './vue/errors';
 
 /** Every code with the wording of its message, assembled for the docs and the types; no bundle carries it. */
@@ -29,6 +31,8 @@ export const registry = {
   ...ofBrowser,
   ...ofChromium,
   ...ofSheet,
+  ...ofSyntax,
+  ...ofSurvey,
   ...ofReact,
   ...ofVue,
   ...ofAngular,

@@ -6,6 +6,7 @@ import { playDemo } from './demo';
 import type { Output } from './output';
 import { runServe } from './serve';
 import { makeSheet, type SheetCall } from './sheet';
+import { addSurvey } from './survey';
 import { writeTypes } from './types';
 
 function readPort(given: string): number {
@@ -33,6 +34,7 @@ export async function main(
     .exitOverride()
     .showHelpAfterError()
     .configureOutput({ writeOut: output.write, writeErr: output.complain });
+  addSurvey(program, output, process.cwd(), (given) => (code = given));
   addCommands(program, output, untilStopped, (given) => (code = given));
   try {
     await program.parseAsync([...args], { from: 'user' });

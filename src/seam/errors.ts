@@ -9,11 +9,6 @@ export const registry = {
     there: ['Only files that are rewritten while they load can have their imports swapped.'],
     next: [`One line is missing in ${f.runner}:`, f.line],
   }),
-  'SIM-SEAM-PARSER': (f: { from: string }): Report => ({
-    head: `Rewriting modules needs the package "oxc-parser", which cannot be loaded from ${f.from}.`,
-    there: ['Only projects that swap modules need it, so it is not installed automatically.'],
-    next: ['Install it:   npm install --save-dev oxc-parser'],
-  }),
   'SIM-SEAM-PRESET': (f: { preset: string; from: string; places: string[] }): Report => ({
     head: `The preset "${f.preset}" of the Jest configuration cannot be loaded from ${f.from}.`,
     there: [`Looked for: ${list(f.places)}. Without it, its transformers would be missing.`],

@@ -60,7 +60,7 @@ export function followPages(place: () => string): void {
         env: env as NodeJS.ProcessEnv,
       }).catch((error: { stderr: string }) => error);
       expect(stderr).toContain('npm install --save-dev oxc-parser');
-      expect(stderr).toContain('SIM-SEAM-PARSER');
+      expect(stderr).toContain('SIM-PARSER');
     } finally {
       renameSync(`${parser}-away`, parser);
     }

@@ -1,5 +1,5 @@
-import { readParser } from './parser';
-import type { Node } from './syntax';
+import { readParser } from '../../syntax/parser';
+import type { Node } from '../../syntax/syntax';
 
 /** True for a file that may hold something to rewrite; most of those that do not are told by their text. */
 const mayImport = /\b(import|require|export)\b/;

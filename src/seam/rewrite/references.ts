@@ -1,6 +1,6 @@
 import { requiredBy } from './requests';
-import { isNode, nameOf, nodesIn, textOf, type Node } from './syntax';
-import { Walk, type Place } from './walk';
+import { isNode, nameOf, nodesIn, textOf, type Node } from '../../syntax/syntax';
+import { Walk, type Place } from '../../syntax/walk';
 
 /** What is done with a name where it stands. */
 export type Use =

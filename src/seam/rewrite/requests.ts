@@ -1,5 +1,5 @@
-import type { Node } from './syntax';
-import { isNode, nameOf, nodesIn, textOf } from './syntax';
+import type { Node } from '../../syntax/syntax';
+import { isNode, nameOf, nodesIn, textOf } from '../../syntax/syntax';
 
 /** A name that stands for something another module exports. */
 export interface Binding {

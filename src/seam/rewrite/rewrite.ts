@@ -5,7 +5,7 @@ import { parse, type Parsed } from './parse';
 import { printLink, printNamed, type Form } from './prelude';
 import { findReferences, type Load, type Reference } from './references';
 import { findRequests, type Binding, type Request } from './requests';
-import { isNode, nameOf, nodesIn, type Node } from './syntax';
+import { isNode, nameOf, nodesIn, type Node } from '../../syntax/syntax';
 
 /*
  * One source-to-source rewriter: what a file imports is looked up each time it is used, so that a

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, statSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
-import { readParser } from '../rewrite/parser';
+import { readParser } from '../../syntax/parser';
 
 /** True for a file of the project's own that may be rewritten: no package's, and none of ours. */
 export const isOwnFile = (path: string, ours: string): boolean =>

@@ -1,0 +1,127 @@
+import { dirname, relative } from 'node:path';
+import { findDominators } from './dominators';
+import { reachedFrom, type Graph, type SurveyNode } from './graph';
+
+/** One thing to replace, and what goes with it. */
+export interface Cut {
+  readonly node: SurveyNode;
+  /** The line to write. */
+  readonly line: string;
+  /** How many of the modules go: are no longer used, or with `swap` no longer loaded. */
+  readonly modules: number;
+  readonly of: number;
+  readonly isLoaded: boolean;
+  /** What is hard, and what else one would have to prepare, that goes. */
+  readonly gone: readonly SurveyNode[];
+}
+
+const used = (node: SurveyNode): readonly SurveyNode[] =>
+  node.edges.filter(({ how }) => how !== 'loaded').map(({ to }) => to);
+
+/** True for what a test would have to prepare, or could not have. */
+const isNotable = (node: SurveyNode): boolean =>
+  node.own.length > 0 || /^(store|context|token|service)$/.test(node.kind);
+
+/** Finds the few things whose replacement takes most away. */
+export function findCuts(graph: Graph, most = 5): readonly Cut[] {
+  const { root } = graph;
+  const dominators = findDominators(root, used);
+  const below = new Map<SurveyNode, SurveyNode[]>();
+  for (const [node, over] of dominators)
+    if (node !== root) below.set(over, [...(below.get(over) ?? []), node]);
+  const taken = new Map<SurveyNode, number>();
+  const weigh = (node: SurveyNode): number => {
+    const known = taken.get(node);
+    if (known !== undefined) return known;
+    const own = (isModule(node) ? 1 : 0) + (node.own.length > 0 ? 3 : 0);
+    const weight = (below.get(node) ?? []).reduce((sum, one) => sum + weigh(one), own);
+    taken.set(node, weight);
+    return weight;
+  };
+  const chosen: SurveyNode[] = [];
+  // Where nearly all lies further down, more stays real if it is cut there.
+  const look = (node: SurveyNode): boolean => {
+    const found = (below.get(node) ?? []).map((one) => {
+      const isWorth = isCuttable(root, one) && weigh(one) >= 4;
+      const heaviest = Math.max(0, ...(below.get(one) ?? []).map(weigh));
+      if (isWorth && heaviest < weigh(one) * 0.8) return chosen.push(one) > 0;
+      if (look(one)) return true;
+      return isWorth && chosen.push(one) > 0;
+    });
+    return found.includes(true);
+  };
+  look(root);
+  const before = { used: modulesUsed(root), loaded: modulesLoaded(root) };
+  return chosen
+    .sort((a, b) => weigh(b) - weigh(a))
+    .slice(0, most)
+    .map((node) => describeCut(graph, node, before));
+}
+
+const isModule = ({ kind }: SurveyNode): boolean =>
+  !/^(request|socket|event stream|storage|timer|clock)$/.test(kind);
+
+/** True for what a test can replace: what it can import, or what the framework hands in. */
+function isCuttable(root: SurveyNode, { kind, unit, file, own }: SurveyNode): boolean {
+  if (kind === 'package') return own.includes('heavy');
+  if (/^(component|directive|service|context|token)$/.test(kind)) return unit?.isExported === true;
+  return (
+    unit?.isExported === true &&
+    file !== root.file &&
+    /^(hook|composable|store|function|class|value)$/.test(kind)
+  );
+}
+
+const modulesUsed = (root: SurveyNode, without?: ReadonlySet<SurveyNode>) =>
+  new Set([...reachedFrom(root, without)].filter(({ unit }) => unit).map(({ file }) => file));
+const modulesLoaded = (root: SurveyNode, without?: ReadonlySet<SurveyNode>) =>
+  new Set([...reachedFrom(root, without)].filter(isFile).map(({ file }) => file));
+const isFile = ({ kind, unit, name, file }: SurveyNode) => kind === 'on load' && !unit && name === file;
+
+function describeCut(
+  { root, nodes }: Graph,
+  node: SurveyNode,
+  before: { readonly used: ReadonlySet<unknown>; readonly loaded: ReadonlySet<unknown> },
+): Cut {
+  const isLoaded = !/^(component|directive|context|token|service)$/.test(node.kind);
+  const without = new Set(
+    isLoaded && node.unit ? nodes.filter(({ file, unit }) => file === node.file && (unit ?? true)) : [node],
+  );
+  const left = reachedFrom(root, without);
+  const gone = nodes
+    .filter((one) => !left.has(one) && one !== node && isNotable(one))
+    .sort((a, b) => b.own.length - a.own.length);
+  const [all, rest] = isLoaded
+    ? [before.loaded, modulesLoaded(root, without)]
+    : [before.used, modulesUsed(root, without)];
+  return {
+    ...{ node, line: printLine(root, node), modules: all.size - rest.size, of: all.size },
+    ...{ isLoaded, gone },
+  };
+}
+
+/** The line of a test that replaces it. */
+function printLine(root: SurveyNode, node: SurveyNode): string {
+  const { kind, name, file = '' } = node;
+  switch (kind) {
+    case 'component':
+    case 'directive':
+      return `stub: [${name}]`;
+    case 'context':
+    case 'token':
+    case 'service':
+      return `provide: [[${name}, …]]`;
+    case 'package':
+      return `swap: [swap(() => import('${node.package}'), { ${name}: … })]`;
+    default:
+      return `swap: [swap(() => import('${pathTo(root, file)}'), { ${name}: … })]`;
+  }
+}
+
+/** A file as a test beside the subject imports it. */
+function pathTo({ file: from = '' }: SurveyNode, file: string): string {
+  const path = relative(dirname(from), file)
+    .replaceAll('\\', '/')
+    .replace(/\.[cm]?[jt]sx?$/, '');
+  return path.startsWith('.') ? path : `./${path}`;
+}

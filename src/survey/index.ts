@@ -1,0 +1,137 @@
+import { join } from 'node:path';
+import { Builder, weigh } from './build';
+import { FactsCache } from './cache';
+import { findCuts, type Cut } from './cuts';
+import { marksReached, type Graph, type Mark, type Problem, type SurveyNode } from './graph';
+import { Linker } from './link';
+import { findRoot, Project } from './project';
+import { componentsIn, findAsked, type Subject } from './subject';
+
+/** What one component leans on. */
+export interface Survey {
+  readonly subject: Subject;
+  /** Other components that the same file exports. */
+  readonly others: readonly string[];
+  readonly graph: Graph;
+  readonly reached: ReadonlyMap<SurveyNode, ReadonlySet<Mark>>;
+  readonly cuts: readonly Cut[];
+  /** How many files of the project it is made of. */
+  readonly modules: number;
+  readonly project: Project;
+}
+
+/** What the components of a folder lean on. */
+export interface FolderSurvey {
+  readonly folder: string;
+  readonly surveys: readonly Survey[];
+  readonly problems: readonly Problem[];
+  /** Files that load each other, each circle once. */
+  readonly circles: readonly (readonly string[])[];
+  readonly project: Project;
+}
+
+// A package that loads more code than this is one that a test would rather do without.
+const heavy = 300_000;
+
+/**
+ * Reads what a component leans on, without running it; or what all components of a folder do.
+ *
+ * @param asked a file, `file#Component`, a folder, or the name of a component
+ * @param from the folder that a path is relative to
+ * @throws SIM-SURVEY-MISSING, SIM-SURVEY-NONE, SIM-SURVEY-WHICH, SIM-SURVEY-UNREAD, SIM-PARSER
+ */
+export function survey(
+  asked: string,
+  from: string,
+  progress: (done: number, of: number) => void = () => undefined,
+): Survey | FolderSurvey {
+  const root = findRoot(from);
+  const cache = new FactsCache(join(root, 'node_modules', '.cache', 'simulacra', 'survey.json'));
+  const project = new Project(root, from, cache);
+  const linker = new Linker(project);
+  const found = findAsked(linker, asked, from);
+  const result =
+    found.kind === 'one'
+      ? surveyOne(
+          linker,
+          found.subject,
+          found.others.map(({ name }) => name),
+        )
+      : surveyFolder(linker, found.folder, found.files, progress);
+  cache.save();
+  return result;
+}
+
+function surveyOne(linker: Linker, subject: Subject, others: readonly string[]): Survey {
+  const graph = weighPackages(new Builder(linker).build(subject.file, subject.unit));
+  return {
+    ...{ subject, others, graph, project: linker.project },
+    reached: marksReached(graph.nodes),
+    cuts: findCuts(graph),
+    modules: new Set(graph.nodes.filter(({ unit }) => unit).map(({ file }) => file)).size,
+  };
+}
+
+const weights = new Map<string, number>();
+
+function weighPackages(graph: Graph): Graph {
+  for (const node of graph.nodes) {
+    if (node.kind !== 'package' || node.bytes === undefined || node.file === undefined) continue;
+    if (!weights.has(node.file)) weights.set(node.file, weigh(node.file));
+    const bytes = weights.get(node.file)!;
+    Object.assign(node, { bytes, own: bytes > heavy ? [...node.own, 'heavy'] : node.own });
+  }
+  return graph;
+}
+
+function surveyFolder(
+  linker: Linker,
+  folder: string,
+  files: readonly string[],
+  progress: (done: number, of: number) => void,
+): FolderSurvey {
+  const subjects = files.flatMap((file, index) => {
+    progress(index + 1, files.length);
+    return componentsIn(linker, file).map((unit): Subject => ({ file, unit }));
+  });
+  const { project } = linker;
+  const surveys = subjects.map((subject) => surveyOne(linker, subject, []));
+  const unread = files.flatMap((file): Problem[] => {
+    const { unread: found } = project.facts(file);
+    return found ? [{ file: project.nameOf(file), line: found.line, why: `not read: ${found.why}` }] : [];
+  });
+  return {
+    ...{ folder, surveys, project },
+    problems: [...unread, ...distinct(surveys.flatMap(({ graph }) => graph.problems))],
+    circles: findCircles(project, files),
+  };
+}
+
+const distinct = (problems: readonly Problem[]): Problem[] => [
+  ...new Map(problems.map((one) => [`${one.file}:${one.line}:${one.why}`, one])).values(),
+];
+
+/** Files that load each other when they are loaded. */
+function findCircles(project: Project, files: readonly string[]): readonly (readonly string[])[] {
+  const state = new Map<string, 'open' | 'done'>();
+  const circles = new Map<string, readonly string[]>();
+  const way: string[] = [];
+  const look = (file: string): void => {
+    state.set(file, 'open');
+    way.push(file);
+    for (const { specifier, isLazy } of project.facts(file).imports) {
+      const target = isLazy ? undefined : project.resolve(file, specifier);
+      if (target?.kind !== 'file') continue;
+      const known = state.get(target.file);
+      if (known === undefined) look(target.file);
+      else if (known === 'open') {
+        const circle = way.slice(way.indexOf(target.file)).map((one) => project.nameOf(one));
+        circles.set([...circle].sort().join('\0'), circle);
+      }
+    }
+    way.pop();
+    state.set(file, 'done');
+  };
+  for (const file of files) if (!state.has(file)) look(file);
+  return [...circles.values()];
+}

@@ -1,0 +1,99 @@
+import type { FileFacts, Unit } from './facts';
+import type { Project } from './project';
+
+/** What a name stands for. */
+export type Found =
+  | { readonly kind: 'unit'; readonly file: string; readonly unit: Unit }
+  | { readonly kind: 'package'; readonly specifier: string; readonly name: string; readonly entry?: string }
+  /** A whole file: `import * as api`. */
+  | { readonly kind: 'file'; readonly file: string }
+  | { readonly kind: 'nowhere'; readonly specifier: string };
+
+/** Follows names to what they stand for: through imports, barrels and what is handed on. */
+export class Linker {
+  readonly #units = new Map<string, ReadonlyMap<string, Unit>>();
+  readonly #imports = new Map<string, ReadonlyMap<string, readonly [specifier: string, name: string]>>();
+
+  constructor(readonly project: Project) {}
+
+  unitsOf(file: string): ReadonlyMap<string, Unit> {
+    let units = this.#units.get(file);
+    if (!units)
+      this.#units.set(
+        file,
+        (units = new Map(this.project.facts(file).units.map((unit) => [unit.name, unit]))),
+      );
+    return units;
+  }
+
+  #importsOf(file: string): ReadonlyMap<string, readonly [string, string]> {
+    let imports = this.#imports.get(file);
+    if (!imports) this.#imports.set(file, (imports = namesImported(this.project.facts(file))));
+    return imports;
+  }
+
+  /** What a name of a file stands for; undefined for one that it neither declares nor imports. */
+  find(file: string, name: string, member?: string): Found | undefined {
+    const imported = this.#importsOf(file).get(name);
+    const found = imported ? this.#imported(file, ...imported) : this.#declared(file, name);
+    if (!member || found?.kind !== 'file') return found;
+    return this.exported(found.file, member) ?? found;
+  }
+
+  #declared(file: string, name: string): Found | undefined {
+    const unit = this.unitsOf(file).get(name);
+    return unit && { kind: 'unit', file, unit };
+  }
+
+  #imported(file: string, specifier: string, name: string, seen?: Set<string>): Found | undefined {
+    const target = this.project.resolve(file, specifier);
+    switch (target.kind) {
+      case 'file':
+        return name === '*'
+          ? { kind: 'file', file: target.file }
+          : (this.exported(target.file, name, seen) ?? { kind: 'file', file: target.file });
+      case 'package': {
+        const entry = target.entry === undefined ? {} : { entry: target.entry };
+        return { kind: 'package', specifier: target.name, name, ...entry };
+      }
+      case 'nowhere':
+        return { kind: 'nowhere', specifier };
+      case 'asset':
+        return undefined;
+    }
+  }
+
+  /** What a file exports under a name. */
+  exported(file: string, name: string, seen = new Set<string>()): Found | undefined {
+    const key = `${file}\0${name}`;
+    if (seen.has(key)) return undefined;
+    seen.add(key);
+    const { exports } = this.project.facts(file);
+    for (const one of exports) {
+      if (one.name !== name) continue;
+      if (one.specifier !== undefined) return this.#imported(file, one.specifier, one.local ?? name, seen);
+      return this.#handedOn(file, one.local ?? name, seen);
+    }
+    if (name === 'default') return undefined;
+    for (const one of exports) {
+      if (one.name !== '*' || one.specifier === undefined) continue;
+      const target = this.project.resolve(file, one.specifier);
+      const found = target.kind === 'file' ? this.exported(target.file, name, seen) : undefined;
+      if (found) return found;
+    }
+    return undefined;
+  }
+
+  // A name that is exported may be one that was imported.
+  #handedOn(file: string, local: string, seen: Set<string>): Found | undefined {
+    const imported = this.#importsOf(file).get(local);
+    return imported ? this.#imported(file, ...imported, seen) : this.#declared(file, local);
+  }
+}
+
+const namesImported = ({ imports }: FileFacts): ReadonlyMap<string, readonly [string, string]> =>
+  new Map(
+    imports.flatMap(({ specifier, names }) =>
+      names.map(({ local, name }) => [local, [specifier, name] as const] as const),
+    ),
+  );

@@ -1,0 +1,90 @@
+import { count, list } from '../../core/print';
+import type { Cut } from '../cuts';
+import type { Mark } from '../graph';
+import type { FolderSurvey, Survey } from '../index';
+import type { Colours } from './colours';
+
+/** A cut that helps several components. */
+export interface SharedCut {
+  readonly line: string;
+  readonly file: string | undefined;
+  /** The components that need it no longer. */
+  readonly components: readonly string[];
+  /** How many modules go, of all of them together. */
+  readonly modules: number;
+}
+
+/** How much there is to prepare: modules, and three for each thing that is hard. */
+export const weightOf = ({ modules, graph }: Survey): number => modules + 3 * hardOf(graph).length;
+
+const hardOf = ({ nodes }: Survey['graph']) => nodes.filter(({ own }) => own.length > 0);
+
+/** The cuts that would help most, over all components of a folder. */
+export function shareCuts({ surveys }: FolderSurvey, most = 10): readonly SharedCut[] {
+  const found = new Map<string, { cut: Cut; components: string[]; modules: number; weight: number }>();
+  for (const survey of surveys) {
+    for (const cut of survey.cuts) {
+      const key = `${cut.node.file}\0${cut.node.kind}\0${cut.node.name}`;
+      const known = found.get(key) ?? { cut, components: [], modules: 0, weight: 0 };
+      known.components.push(survey.subject.unit.name);
+      known.modules += cut.modules;
+      known.weight += cut.modules + 3 * cut.gone.length + 1;
+      found.set(key, known);
+    }
+  }
+  return [...found.values()]
+    .sort((a, b) => b.weight - a.weight)
+    .slice(0, most)
+    .map(({ cut, components, modules }) => ({
+      ...{ line: lineFor(cut, components.length), file: cut.node.file, components, modules },
+    }));
+}
+
+// A path is right for one component only.
+const lineFor = ({ line, node, isLoaded }: Cut, components: number): string =>
+  isLoaded && components > 1 && node.file ? `swap ${node.name} of ${node.file}` : line;
+
+const nameWidth = 24;
+const placeWidth = 32;
+const shortMarks: Partial<Record<Mark, string>> = { 'global state': 'global', 'on load': 'load' };
+
+/** All components of a folder with what each leans on, for people to read on a terminal. */
+export function printFolder(folder: FolderSurvey, colours: Colours): string {
+  const { bold, dim, red, yellow, green } = colours;
+  const { surveys, project, problems, circles } = folder;
+  const name = project.nameOf(folder.folder) || '.';
+  const rows = [...surveys]
+    .sort((a, b) => weightOf(b) - weightOf(a))
+    .map((survey) => {
+      const { unit, file } = survey.subject;
+      const hard = [...(survey.reached.get(survey.graph.root) ?? [])];
+      const place = `${project.nameOf(file)}:${unit.line}`;
+      const short = place.length > placeWidth ? `…${place.slice(1 - placeWidth)}` : place;
+      return `${unit.name.slice(0, nameWidth).padEnd(nameWidth)} ${dim(short.padEnd(placeWidth))} ${String(survey.modules).padStart(4)} ${String(hardOf(survey.graph).length).padStart(4)}  ${red(hard.map((mark) => shortMarks[mark] ?? mark).join(' '))}`.trimEnd();
+    });
+  const cuts = shareCuts(folder);
+  const block = (title: string, lines: readonly string[]) =>
+    lines.length === 0 ? [] : ['', bold(title), ...lines];
+  return [
+    `${bold(count(surveys.length, 'component'))} in ${name}`,
+    '',
+    dim(`${'component'.padEnd(nameWidth)} ${'where'.padEnd(placeWidth)} uses hard  what is hard`),
+    ...rows,
+    ...block(
+      'Cuts that would help most',
+      cuts.map(
+        ({ line, components, modules }) =>
+          `  ${green(line)}\n      ${dim(`for ${list([...new Set(components)], 3)}${modules > 0 ? `; ${count(modules, 'module')} less in all` : ''}`)}`,
+      ),
+    ),
+    ...block(
+      'Files that load each other',
+      circles.slice(0, 20).map((files) => `  ${yellow([...files, files[0]].join(' → '))}`),
+    ),
+    ...block(
+      'Passed by',
+      problems.map(({ file, line, why }) => `  ${yellow(`${file}:${line}`)}  ${why}`),
+    ),
+    '',
+  ].join('\n');
+}

@@ -1,0 +1,171 @@
+import type { Colours } from './colours';
+import { count, list } from '../../core/print';
+import type { Edge, Mark, SurveyNode } from '../graph';
+import type { Survey } from '../index';
+
+const width = 100;
+const nameWidth = 44;
+const kindWidth = 12;
+// What is longer is for a machine to read.
+const mostRows = 400;
+
+/** One line of the tree. */
+interface Row {
+  readonly branch: string;
+  readonly node: SurveyNode;
+  readonly edge: Edge | undefined;
+  readonly isRepeated: boolean;
+}
+
+/** What a component leans on, for people to read on a terminal of 100 columns. */
+export function printSurvey(survey: Survey, colours: Colours): string {
+  const seen = new Set<SurveyNode>();
+  const rows = readRows(survey, seen);
+  const shown = rows.slice(0, mostRows).map((row) => printRow(survey, row, colours));
+  if (rows.length > mostRows)
+    shown.push(`    … ${rows.length - mostRows} more lines: --json has all of them`);
+  return [
+    ...printHead(survey, colours),
+    '',
+    ...shown,
+    ...printLoads(survey, seen, colours),
+    ...printCuts(survey, colours),
+    ...printProblems(survey, colours),
+    '',
+  ].join('\n');
+}
+
+const named = { react: 'React', vue: 'Vue', angular: 'Angular' };
+
+function printHead({ subject, graph, reached, modules, others }: Survey, { bold, dim }: Colours): string[] {
+  const { unit } = subject;
+  const { root } = graph;
+  const takes = [...(unit.inputs ?? [])];
+  const parts = [
+    takes.length > 0 && `takes ${list(takes, 6)}`,
+    unit.outputs?.length && `tells ${list(unit.outputs, 6)}`,
+    unit.slots?.length && `renders what it is given: ${list(unit.slots, 6)}`,
+    unit.renders?.length && `calls ${list(unit.renders, 6)} to render`,
+  ].filter(Boolean);
+  const hard = [...(reached.get(root) ?? [])];
+  return [
+    `${bold(unit.name)}  ${dim(`component of ${named[unit.framework ?? 'react']}, ${root.file}:${unit.line}`)}`,
+    ...(parts.length > 0 ? [`It ${parts.join('; ')}.`] : []),
+    hard.length > 0
+      ? `It leans on ${count(modules, 'module')}, and on what is hard to have in a test: ${list(hard)}.`
+      : `It leans on ${count(modules, 'module')}, and on nothing that is hard to have in a test.`,
+    ...(others.length > 0
+      ? [dim(`Also in this file: ${others.map((name) => `${root.file}#${name}`).join(', ')}`)]
+      : []),
+  ];
+}
+
+/** True for what a reader need not see: a plain function or value that leads to nothing of interest. */
+export function isPlain({ reached }: Pick<Survey, 'reached'>, node: SurveyNode): boolean {
+  if (!/^(function|value|class|package|on load|module)$/.test(node.kind)) return false;
+  if ((reached.get(node)?.size ?? 0) > 0) return false;
+  return node.edges.every(({ to, how }) => how === 'loaded' || isPlain({ reached }, to));
+}
+
+function readRows(survey: Survey, seen: Set<SurveyNode>): Row[] {
+  const rows: Row[] = [];
+  const open = (node: SurveyNode, indent: string): void => {
+    seen.add(node);
+    const edges = [...node.edges, ...loadedWith(node)]
+      .filter(({ how, to }) => how !== 'loaded' && to.kind !== 'on load' && !isPlain(survey, to))
+      .filter(({ to }) => !(seen.has(to) && to.own.includes('on load')))
+      .sort((a, b) => a.line - b.line);
+    edges.forEach((edge, index) => {
+      const isLast = index === edges.length - 1;
+      const isRepeated = seen.has(edge.to) && edge.to.edges.some(({ how }) => how !== 'loaded');
+      rows.push({ branch: `${indent}${isLast ? '└─ ' : '├─ '}`, node: edge.to, edge, isRepeated });
+      if (seen.has(edge.to)) return;
+      open(edge.to, `${indent}${isLast ? '   ' : '│  '}`);
+    });
+  };
+  open(survey.graph.root, '');
+  return rows;
+}
+
+/** What happens when the file of a node is loaded. */
+const loadedWith = (node: SurveyNode): readonly Edge[] =>
+  node.edges
+    .filter(({ how, to }) => how === 'loaded' && to.file === node.file)
+    .flatMap(({ to }) => to.edges.filter(({ how }) => how === 'meets'));
+
+function printRow(survey: Survey, { branch, node, edge, isRepeated }: Row, colours: Colours): string {
+  const { dim, red, yellow } = colours;
+  const on = [...(survey.reached.get(node) ?? [])];
+  const sign = node.own.length > 0 ? red('●') : on.length > 0 ? yellow('○') : ' ';
+  const more = [
+    edge?.isLazy && 'loaded late',
+    edge?.hasRef && 'with a ref',
+    edge?.how === 'provided' && 'provided',
+    isRepeated && 'above',
+    node.note === 'not imported here' && node.note,
+  ].filter(Boolean);
+  const name = `${node.name}${more.length > 0 ? ` (${more.join(', ')})` : ''}`;
+  const left = fit(`${branch}${name}`, nameWidth);
+  const kind = fit(node.kind === 'package' ? 'package' : node.kind, kindWidth);
+  const hard: readonly Mark[] = node.own;
+  const place = placeOf(survey, node, edge);
+  const right = hard.length > 0 ? hard.join(', ') : '';
+  const room = width - 2 - nameWidth - 2 - kindWidth - 2;
+  const written = right
+    ? `${fit(place, room - right.length - 2)}  ${red(right)}`
+    : fit(place, room).trimEnd();
+  return `${sign} ${dim(left.slice(0, branch.length))}${left.slice(branch.length)}  ${dim(kind)}  ${written}`.trimEnd();
+}
+
+function placeOf({ graph }: Survey, node: SurveyNode, edge: Edge | undefined): string {
+  if (node.kind === 'package')
+    return node.bytes ? `${node.package}, ${Math.round(node.bytes / 1000)} kB` : (node.package ?? '');
+  if (!node.file) return '';
+  if (edge?.how === 'meets' || node.file === graph.root.file) return `:${node.line}`;
+  return `${node.file}:${node.line}`;
+}
+
+/** Cuts or fills a text to a width. What is cut off is its beginning for a path, else its end. */
+function fit(text: string, room: number): string {
+  if (text.length <= room) return text.padEnd(room);
+  return /\/.*:\d+$/.test(text) && !/[─│]/.test(text)
+    ? `…${text.slice(text.length - room + 1)}`
+    : `${text.slice(0, room - 1)}…`;
+}
+
+/** What is done by files that are loaded, and of which nothing is used. */
+function printLoads({ graph }: Survey, seen: ReadonlySet<SurveyNode>, { bold, red }: Colours): string[] {
+  const lines = graph.nodes
+    .filter(({ kind, unit }) => kind === 'on load' && !unit)
+    .flatMap((node) =>
+      node.edges
+        .filter(({ how, to }) => how !== 'loaded' && to.own.length > 0 && !seen.has(to))
+        .map(({ to }) => `${red('●')} ${fit(`${node.file}:${to.line}`, nameWidth)}  ${to.name}`),
+    );
+  return lines.length === 0 ? [] : ['', bold('When files are loaded'), ...lines];
+}
+
+function printCuts({ cuts }: Survey, { bold, green, dim }: Colours): string[] {
+  if (cuts.length === 0) return [];
+  return [
+    '',
+    bold('Where to cut'),
+    ...cuts.flatMap(({ line, modules, of, isLoaded, gone }) => {
+      const names = [...new Set(gone.map(({ name }) => name))];
+      const said = [
+        modules > 0 && `${modules} of ${count(of, 'module')} no longer ${isLoaded ? 'loaded' : 'used'}`,
+        names.length > 0 && `without ${list(names, 3)}`,
+      ].filter(Boolean);
+      return [`  ${green(line)}`, ...(said.length > 0 ? [dim(`      ${said.join('; ')}`)] : [])];
+    }),
+  ];
+}
+
+function printProblems({ graph }: Survey, { bold, yellow }: Colours): string[] {
+  if (graph.problems.length === 0) return [];
+  return [
+    '',
+    bold('Passed by'),
+    ...graph.problems.map(({ file, line, why }) => `  ${yellow(`${file}:${line}`)}  ${why}`),
+  ];
+}

@@ -1,0 +1,146 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
+import { dirname, extname, join, relative, sep } from 'node:path';
+import type * as Oxc from 'oxc-resolver';
+import { requirePackage } from '../syntax/parser';
+import { readAliases } from './aliases';
+import type { FactsCache } from './cache';
+import type { FileFacts } from './facts';
+import { isSource, readFacts } from './read/file';
+
+/** Where an import leads. */
+export type Target =
+  | { readonly kind: 'file'; readonly file: string }
+  | { readonly kind: 'package'; readonly name: string; readonly entry?: string }
+  /** Styles, pictures, data: nothing that has parts of its own. */
+  | { readonly kind: 'asset' }
+  | { readonly kind: 'nowhere' };
+
+// A file that is longer is made by a machine.
+const most = 5_000_000;
+/** Declarations, tests and declared states are no part of what is surveyed. */
+const ofTests = /\.(d|test|spec|states|config)\.[cm]?[jt]sx?$/;
+const passedBy = /^(node_modules|dist|build|coverage|out|__tests__|\..*)$/;
+const asset =
+  /\.(css|s[ac]ss|less|styl|svg|png|jpe?g|gif|webp|avif|ico|woff2?|ttf|json5?|ya?ml|md|txt|graphql|gql|html|wasm|mp[34])$/;
+
+/** The source files of a project: what each says, and where its imports lead. */
+export class Project {
+  readonly #facts = new Map<string, FileFacts>();
+  readonly #targets = new Map<string, Target>();
+  readonly #resolver: Oxc.ResolverFactory;
+  /** How many files were parsed, and how many were known from a run before. */
+  readonly counted = { parsed: 0, known: 0 };
+
+  constructor(
+    readonly root: string,
+    /** The folder that names of files begin from. */
+    readonly from = root,
+    readonly cache?: FactsCache,
+  ) {
+    const { ResolverFactory } = requirePackage<typeof Oxc>('oxc-resolver');
+    this.#resolver = new ResolverFactory({
+      tsconfig: 'auto',
+      alias: readAliases(root),
+      extensions: ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cts', '.cjs', '.vue', '.json'],
+      extensionAlias: {
+        '.js': ['.ts', '.tsx', '.js', '.jsx'],
+        '.jsx': ['.tsx', '.jsx'],
+        '.mjs': ['.mts', '.mjs'],
+        '.cjs': ['.cts', '.cjs'],
+      },
+      conditionNames: ['browser', 'import', 'module', 'development', 'default', 'require', 'types'],
+      mainFields: ['browser', 'module', 'main', 'types'],
+    });
+  }
+
+  /** A path as people write it: from where they are, with slashes. */
+  nameOf(file: string): string {
+    return relative(this.from, file).split(sep).join('/');
+  }
+
+  facts(file: string): FileFacts {
+    const known = this.#facts.get(file);
+    if (known) return known;
+    const facts = this.#read(file);
+    this.#facts.set(file, facts);
+    return facts;
+  }
+
+  #read(file: string): FileFacts {
+    const nothing = { imports: [], exports: [], units: [] };
+    try {
+      const { size } = statSync(file);
+      if (size > most) return { ...nothing, unread: { why: `it has ${Math.round(size / 1e6)} MB`, line: 1 } };
+      const text = readFileSync(file, 'utf8');
+      const key = createHash('sha1').update(extname(file)).update(file).update(text).digest('base64url');
+      const kept = this.cache?.take(key);
+      if (kept) {
+        this.counted.known++;
+        return kept;
+      }
+      this.counted.parsed++;
+      const facts = readFacts(file, text);
+      this.cache?.keep(key, facts);
+      return facts;
+    } catch (failure) {
+      if ((failure as { code?: string }).code?.startsWith('SIM-')) throw failure;
+      return { ...nothing, unread: { why: (failure as Error).message, line: 1 } };
+    }
+  }
+
+  /** Where an import of a file leads. */
+  resolve(file: string, written: string): Target {
+    const specifier = written.replace(/[?#].*$/, '') || written;
+    const key = `${dirname(file)}\0${specifier}`;
+    let target = this.#targets.get(key);
+    if (!target) this.#targets.set(key, (target = this.#resolve(file, specifier)));
+    return target;
+  }
+
+  #resolve(file: string, specifier: string): Target {
+    if (asset.test(specifier)) return { kind: 'asset' };
+    if (/^(node:|data:|https?:|virtual:|\0)/.test(specifier)) return { kind: 'package', name: specifier };
+    const { path } = this.#resolver.resolveFileSync(file, specifier);
+    if (path && this.#isOwn(path)) return isSource(path) ? { kind: 'file', file: path } : { kind: 'asset' };
+    if (!path && /^[./]/.test(specifier)) return { kind: 'nowhere' };
+    if (!path && /^[@~#]\/|^[~#]/.test(specifier)) return { kind: 'nowhere' };
+    return { kind: 'package', name: specifier, ...(path && { entry: path }) };
+  }
+
+  // The project itself may lie within a folder of that name.
+  #isOwn(path: string): boolean {
+    const inside = relative(this.root, path);
+    return !/(^|[\\/])node_modules[\\/]/.test(inside.startsWith('..') ? path : inside);
+  }
+
+  /** All source files below a folder, without what is installed, built or hidden. Links are not followed. */
+  list(folder = this.root): string[] {
+    const found: string[] = [];
+    const look = (place: string) => {
+      for (const entry of readdirSync(place, { withFileTypes: true })) {
+        const path = join(place, entry.name);
+        if (entry.isDirectory()) {
+          if (!passedBy.test(entry.name)) look(path);
+        } else if (entry.isFile() && isSource(entry.name) && !ofTests.test(entry.name)) found.push(path);
+      }
+    };
+    look(folder);
+    return found.sort();
+  }
+}
+
+/** `@angular/common` of `@angular/common/http`. */
+export const packageOf = (specifier: string): string =>
+  specifier
+    .split('/')
+    .slice(0, specifier.startsWith('@') ? 2 : 1)
+    .join('/');
+
+/** The folder of the project that a place is in: the nearest with a package.json, or the place itself. */
+export function findRoot(place: string): string {
+  for (let folder = place; ; folder = dirname(folder)) {
+    if (existsSync(join(folder, 'package.json'))) return folder;
+    if (dirname(folder) === folder) return place;
+  }
+}

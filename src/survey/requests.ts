@@ -1,0 +1,86 @@
+import type { Leaf, Part, Parts, Unit, Use } from './facts';
+import type { Linker } from './link';
+
+/** A request that depends on what its function is called with. */
+interface Open {
+  readonly leaf: Leaf;
+  readonly address: Parts;
+  readonly within: string | undefined;
+}
+
+/** True where callers say what is asked for: not for a part of a path, as in `/api/hives/${id}`. */
+export const isOpen = (address: Parts): boolean =>
+  address.some((part, index) => {
+    const before = address[index - 1];
+    return isArgument(part) && !(typeof before === 'string' && /[/=]$/.test(before));
+  });
+
+const isArgument = (part: Part): part is Extract<Part, { argument: number }> =>
+  typeof part === 'object' && 'argument' in part;
+
+/** Finds what is asked for through functions of the project's own: `getJson('/api/hives')`. */
+export class Requests {
+  readonly #open = new Map<Unit, readonly Open[]>();
+
+  constructor(readonly linker: Linker) {}
+
+  /** The requests of a unit whose address its callers give. */
+  openOf(file: string, unit: Unit): readonly Open[] {
+    const known = this.#open.get(unit);
+    if (known) return known;
+    this.#open.set(unit, []);
+    const own = unit.leaves
+      .filter(({ kind, address }) => kind === 'request' && address && isOpen(address))
+      .map((leaf) => ({ leaf, address: leaf.address!, within: leaf.within }));
+    const handedOn = unit.uses.flatMap((use) =>
+      this.#filled(file, use).filter(({ address }) => isOpen(address)),
+    );
+    const all = [...own, ...handedOn];
+    this.#open.set(unit, all);
+    return all;
+  }
+
+  /** What one call asks for, as far as the call says it; and of which request of a function that is one. */
+  filledBy(file: string, use: Use): readonly { readonly leaf: Leaf; readonly of: Leaf }[] {
+    return this.#filled(file, use)
+      .filter(({ address }) => !isOpen(address))
+      .map(({ leaf, address }) => ({ leaf: { ...leaf, line: use.line, address }, of: leaf }));
+  }
+
+  #filled(file: string, use: Use): readonly Open[] {
+    if (!use.addresses) return [];
+    const target = this.linker.find(file, use.name, use.member);
+    if (target?.kind !== 'unit') return [];
+    return this.openOf(target.file, target.unit)
+      .filter(({ within }) => within === undefined || use.member === undefined || within === use.member)
+      .flatMap(({ leaf, address }) => {
+        const filled = address.flatMap((part): Parts => {
+          if (!isArgument(part)) return [part];
+          return use.addresses?.[part.argument] ?? [{ unknown: part.unknown }];
+        });
+        const isSaid = address.some((part) => isArgument(part) && use.addresses?.[part.argument]);
+        return isSaid ? [{ leaf, address: filled, within: use.within }] : [];
+      });
+  }
+}
+
+/** An address as routes are written: `/api/hives/:hiveId`, without what follows a question mark. */
+export function printAddress(linker: Linker, file: string, parts: Parts, depth = 0): string {
+  const written = parts.map((part) => printPart(linker, file, part, depth)).join('');
+  const path = written.replace(/[?#].*$/s, '');
+  // What stands before the first slash is where the service is.
+  return (
+    path
+      .replace(/^((wss?|https?):\/\/)?:[\w$]+(?=\/)/, '')
+      .replace(/(?<=[\w-]):(?=[A-Za-z])(?!\/\/)/g, '…:') || path
+  );
+}
+
+function printPart(linker: Linker, file: string, part: Part, depth: number): string {
+  if (typeof part === 'string') return part;
+  if (!('constant' in part)) return `:${part.unknown}`;
+  const found = depth > 8 ? undefined : linker.find(file, part.constant, part.member);
+  const text = found?.kind === 'unit' && !part.member ? found.unit.text : undefined;
+  if (found?.kind === 'unit' && text) return printAddress(linker, found.file, text, depth + 1);
+  return `:${part.member ?? part.constant}`;
+}

@@ -1,0 +1,102 @@
+import { spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { join, relative } from 'node:path';
+import { SimulacraError } from '../core/errors/error';
+import { refuse } from './errors';
+import type { Problem, SurveyNode } from './graph';
+import { survey, type FolderSurvey, type Survey } from './index';
+import { findRoot } from './project';
+import { isPlain } from './print/tree';
+
+/** What a component leans on now and did not before, or no longer. */
+export interface Change {
+  readonly component: string;
+  readonly file: string;
+  readonly isNew: boolean;
+  readonly added: readonly SurveyNode[];
+  readonly removed: readonly SurveyNode[];
+}
+
+export interface Changes {
+  readonly changes: readonly Change[];
+  /** What cannot be read now, and so is not compared. */
+  readonly problems: readonly Problem[];
+}
+
+/**
+ * Compares what components lean on with what they did at a commit, a tag or a branch.
+ *
+ * @throws SIM-SURVEY-SINCE where that cannot be read, and what survey() throws
+ */
+export function surveySince(asked: string, from: string, ref: string): Changes {
+  const now = survey(asked, from);
+  const root = findRoot(from);
+  const place = join(root, 'node_modules', '.cache', 'simulacra');
+  mkdirSync(place, { recursive: true });
+  const copy = mkdtempSync(join(place, 'since-'));
+  try {
+    const top = git(root, ref, ['rev-parse', '--show-toplevel']).trim();
+    checkOut(root, ref, copy);
+    const before = surveyBefore(asked, join(copy, relative(top, from)));
+    return { changes: compare(now, before), problems: 'surveys' in now ? now.problems : now.graph.problems };
+  } finally {
+    rmSync(copy, { recursive: true, force: true });
+  }
+}
+
+// What was not there yet is new as a whole.
+function surveyBefore(asked: string, from: string): Survey | FolderSurvey | undefined {
+  try {
+    return survey(asked, from);
+  } catch (failure) {
+    if (failure instanceof SimulacraError && failure.code !== 'SIM-PARSER') return undefined;
+    throw failure;
+  }
+}
+
+function git(
+  folder: string,
+  ref: string,
+  args: readonly string[],
+  env: NodeJS.ProcessEnv = process.env,
+): string {
+  const { status, stdout, stderr, error } = spawnSync('git', args, { cwd: folder, env, encoding: 'utf8' });
+  if (status === 0) return stdout;
+  const [why = 'git failed'] = (error?.message ?? stderr).trim().split('\n');
+  return refuse('SIM-SURVEY-SINCE', { ref, why: why.replace(/^fatal: /, '').replace(/\.$/, '') });
+}
+
+// With an index of its own, so that what the user has staged stays as it is.
+function checkOut(root: string, ref: string, folder: string): void {
+  const commit = git(root, ref, ['rev-parse', '--verify', '--end-of-options', `${ref}^{commit}`]).trim();
+  const env = { ...process.env, GIT_INDEX_FILE: join(folder, '.index') };
+  git(root, ref, ['read-tree', commit], env);
+  const top = git(root, ref, ['rev-parse', '--show-toplevel']).trim();
+  git(top, ref, ['checkout-index', '--all', `--prefix=${folder}/`], env);
+}
+
+function compare(now: Survey | FolderSurvey, before: Survey | FolderSurvey | undefined): readonly Change[] {
+  const listed = (one: Survey | FolderSurvey | undefined): readonly Survey[] =>
+    one === undefined ? [] : 'surveys' in one ? one.surveys : [one];
+  const known = new Map(listed(before).map((one) => [nameOf(one), one]));
+  return listed(now).flatMap((one): readonly Change[] => {
+    const old = known.get(nameOf(one));
+    const was = old ? partsOf(old) : new Map<string, SurveyNode>();
+    const is = partsOf(one);
+    const added = [...is].filter(([key]) => !was.has(key)).map(([, node]) => node);
+    const removed = [...was].filter(([key]) => !is.has(key)).map(([, node]) => node);
+    const { file = '' } = one.graph.root;
+    const change = { component: one.subject.unit.name, file, isNew: old === undefined, added, removed };
+    return old === undefined || added.length + removed.length > 0 ? [change] : [];
+  });
+}
+
+const nameOf = ({ graph, subject }: Survey): string => `${graph.root.file}#${subject.unit.name}`;
+
+// A line may move without anything changing.
+const partsOf = (survey: Survey): Map<string, SurveyNode> =>
+  new Map(
+    survey.graph.nodes
+      .filter((node) => node !== survey.graph.root && !isPlain(survey, node) && node.kind !== 'on load')
+      .map((node) => [`${node.kind}\0${node.name}\0${node.package ?? node.file}`, node]),
+  );
