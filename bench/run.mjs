@@ -15,8 +15,10 @@ const { acting } = await import('./acting.mjs');
 const { verifying } = await import('./states.mjs');
 const { transforming } = await import('./transforming.mjs');
 const { seaming } = await import('./seam.mjs');
-for (const measure of [looking, answering, timing, acting, verifying, transforming, seaming, loading])
+for (const measure of [looking, answering, timing, acting, verifying, transforming, seaming, loading]) {
+  console.error(`measuring ${measure.name}`);
   rows.push(...(await measure()));
+}
 rows.push(...(await import('./in-jest.mjs')).measuringInJest());
 const { growing } = await import('./growth.mjs');
 const growth = await growing();
