@@ -20,6 +20,8 @@ for (const measure of [looking, answering, timing, acting, verifying, transformi
   rows.push(...(await measure()));
 }
 rows.push(...(await import('./in-jest.mjs')).measuringInJest());
+console.error('measuring a survey');
+rows.push(...(await (await import('./survey.mjs')).surveying()));
 const { growing } = await import('./growth.mjs');
 const growth = await growing();
 const browsing = await (await import('./sheet.mjs')).sheeting();

@@ -84,7 +84,16 @@ const cli = { ...shared, platform: 'node', format: 'esm', target: 'node20', pack
 const ofNode = {
   ...cli,
   packages: 'bundle',
-  external: [...external, './demo.js', 'jsdom', 'esbuild', 'vite', 'puppeteer-core', 'oxc-parser', 'oxc-resolver'],
+  external: [
+    ...external,
+    './demo.js',
+    'jsdom',
+    'esbuild',
+    'vite',
+    'puppeteer-core',
+    'oxc-parser',
+    'oxc-resolver',
+  ],
   banner: {
     js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url); const __dirname = import.meta.dirname;",
   },

@@ -1,5 +1,8 @@
 // Makes docs/screenshots anew from the demo data: the example's pages and the main commands' output.
 import { spawn, spawnSync } from 'node:child_process';
+import { rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { createServer } from 'vite';
 import { openBrowser } from './browser.mjs';
@@ -44,9 +47,28 @@ for (const framework of frameworks) {
   if (framework === 'react') await switchboard(page);
   await server.close();
 }
-if (part !== 'terminal') await sheet();
+if (part !== 'terminal') {
+  await surveyPage();
+  await sheet();
+}
 await close();
 if (part === 'sheet') process.exit(0);
+
+/** The graph of what the shell of the React example leans on. */
+async function surveyPage() {
+  const file = join(tmpdir(), 'survey.html');
+  const asked = ['survey', 'YardShell', '--html', file];
+  spawnSync(process.execPath, ['../../dist/cli.js', ...asked], {
+    cwd: 'examples/react-apiary',
+    stdio: 'inherit',
+  });
+  const page = await browser.newPage();
+  await page.setViewport({ width: 1280, height: 800 });
+  await page.goto(pathToFileURL(file).href);
+  await page.screenshot({ path: `${folder}/survey-page.png` });
+  await page.close();
+  rmSync(file);
+}
 
 /** The sheet of all states of the examples: as a file, and as it is watched. */
 async function sheet() {
@@ -134,6 +156,7 @@ terminal(
 );
 const failing = (file) =>
   `npx jest --colors --config scripts/showcase/jest.config.cjs ${file} 2>&1 | grep -v npm`;
+terminal('survey', 'cd examples/react-apiary; node ../../dist/cli.js survey HiveDetail');
 terminal('failure', failing('showcase/board.tsx'));
 terminal('states', failing('showcase/board-states'));
 process.exit(0);

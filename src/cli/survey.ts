@@ -79,19 +79,17 @@ function listSurvey(output: Output, what: string, from: string, given: Given): n
     if (file !== undefined) write(output, resolve(from, file), draw(onlyOne(found, what)));
   if (json) output.write(`${JSON.stringify(surveyData(found), undefined, 2)}\n`);
   else if (svg === undefined && html === undefined)
-    output.write('surveys' in found ? printFolder(found, colours) : printSurvey(found, colours));
+    output.write('components' in found ? printFolder(found, colours) : printSurvey(found, colours));
   return 0;
 }
 
 /** A picture is of one component. */
 function onlyOne(found: Survey | FolderSurvey, asked: string): Survey {
-  if (!('surveys' in found)) return found;
-  const [only] = found.surveys;
-  if (only && found.surveys.length === 1) return only;
-  return refuse('SIM-SURVEY-WHICH', {
-    asked,
-    choices: found.surveys.map(({ graph, subject }) => `${graph.root.file}#${subject.unit.name}`),
-  });
+  if (!('components' in found)) return found;
+  const [only] = found.heaviest;
+  if (only && found.components.length === 1) return only;
+  const choices = found.components.map(({ file, subject }) => `${file}#${subject.unit.name}`);
+  return refuse('SIM-SURVEY-WHICH', { asked, choices });
 }
 
 function write(output: Output, file: string, text: string): void {

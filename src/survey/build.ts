@@ -2,8 +2,10 @@ import { readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import type { Leaf, Unit, Use } from './facts';
 import {
+  isFile,
   markOf,
   marksReached,
+  reachedFrom,
   type Edge,
   type Graph,
   type Mark,
@@ -13,20 +15,18 @@ import {
 import type { Found, Linker } from './link';
 import { packageOf } from './project';
 import { isFramework, packageKind } from './read/leaves';
-import { printAddress, Requests } from './requests';
+import { isOpen, printAddress, Requests } from './requests';
 import { Templates } from './templates';
 
 type Making = Omit<SurveyNode, 'id' | 'edges'>;
 
 /** Follows what a component uses, as far as it goes. */
 export class Builder {
-  readonly #nodes = new Map<string, SurveyNode>();
+  readonly #nodes = new Map<string | Unit, SurveyNode>();
   readonly #open: (() => void)[] = [];
   readonly #problems: Problem[] = [];
   /** Calls that are requests if what is called turns out to ask the network. */
-  readonly #asking: { from: SurveyNode; leaf: Leaf; client: SurveyNode }[] = [];
-  /** Requests of functions that are told where the functions are called. */
-  readonly #filled = new Set<Leaf>();
+  #asking: { from: SurveyNode; leaf: Leaf; client: SurveyNode }[] = [];
   readonly #requests: Requests;
   readonly #templates: Templates;
 
@@ -35,15 +35,31 @@ export class Builder {
     this.#templates = new Templates(linker);
   }
 
+  /** What a component leans on. What was followed for another one before is not followed again. */
   build(file: string, unit: Unit): Graph {
-    const root = this.#unit(file, unit);
-    for (let next = this.#open.shift(); next; next = this.#open.shift()) next();
-    this.#settleClients();
-    const nodes = this.#withoutFilled([...this.#nodes.values()]);
-    return { root, nodes, problems: this.#problems.sort(byPlace) };
+    const root = this.follow(file, unit);
+    const nodes = [...reachedFrom(root)];
+    const files = new Set(nodes.filter(isFile).map((node) => node.file));
+    return { root, nodes, problems: this.problems.filter((one) => files.has(one.file)) };
   }
 
-  #make(key: string, making: Making, fill?: (node: SurveyNode) => void): SurveyNode {
+  follow(file: string, unit: Unit): SurveyNode {
+    const root = this.#unit(file, unit);
+    for (let next = this.#open.pop(); next; next = this.#open.pop()) next();
+    this.#settleClients();
+    return root;
+  }
+
+  /** All that was met so far. */
+  get nodes(): readonly SurveyNode[] {
+    return [...this.#nodes.values()];
+  }
+
+  get problems(): readonly Problem[] {
+    return [...this.#problems].sort(byPlace);
+  }
+
+  #make(key: string | Unit, making: Making, fill?: (node: SurveyNode) => void): SurveyNode {
     const known = this.#nodes.get(key);
     if (known) return known;
     const node = { id: this.#nodes.size, edges: [], ...making };
@@ -53,12 +69,14 @@ export class Builder {
   }
 
   #unit(file: string, unit: Unit): SurveyNode {
+    const known = this.#nodes.get(unit);
+    if (known) return known;
     const { name, kind, line, framework } = unit;
     const making: Making = {
       ...{ kind: kind === 'load' ? 'on load' : kind, name, file: this.linker.project.nameOf(file), line },
       ...{ own: [], unit, ...(framework && { framework }) },
     };
-    return this.#make(`${file}\0${name}`, making, (node) => this.#fill(node, file, unit));
+    return this.#make(unit, making, (node) => this.#fill(node, file, unit));
   }
 
   #fill(node: SurveyNode, file: string, unit: Unit): void {
@@ -70,10 +88,7 @@ export class Builder {
     }
     edges.push(...this.#templates.usesOf(file, unit));
     for (const [found, use] of edges) {
-      for (const { leaf, of } of this.#requests.filledBy(file, use)) {
-        this.#filled.add(of);
-        this.#leaf(node, file, leaf);
-      }
+      for (const leaf of this.#requests.askedBy(file, use)) this.#leaf(node, file, leaf);
       const to = this.#target(file, unit, found, use);
       if (to && to !== node) connect(node, to, use);
     }
@@ -127,6 +142,8 @@ export class Builder {
   }
 
   #ownLeaf(node: SurveyNode, file: string, leaf: Leaf): void {
+    // What callers name is told where they name it.
+    if (leaf.kind === 'request' && leaf.address && node.kind !== 'component' && isOpen(leaf.address)) return;
     if (leaf.client === undefined) {
       this.#leaf(node, file, leaf);
       return;
@@ -186,19 +203,11 @@ export class Builder {
   }
 
   #settleClients(): void {
+    if (this.#asking.length === 0) return;
     const reached = marksReached([...this.#nodes.values()]);
     for (const { from, leaf, client } of this.#asking)
       if (reached.get(client)?.has('network')) this.#leaf(from, this.#fileOf(from), leaf);
-  }
-
-  // What callers name is told where they name it, and not a second time where it is asked for.
-  #withoutFilled(nodes: readonly SurveyNode[]): readonly SurveyNode[] {
-    const told = new Set(nodes.filter(({ leaf }) => leaf && this.#filled.has(leaf)));
-    for (const { edges } of nodes) {
-      const left = edges.filter(({ to }) => !told.has(to));
-      if (left.length < edges.length) edges.splice(0, edges.length, ...left);
-    }
-    return nodes.filter((node) => !told.has(node));
+    this.#asking = [];
   }
 
   #fileOf(node: SurveyNode): string {

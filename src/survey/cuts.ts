@@ -1,6 +1,7 @@
 import { dirname, relative } from 'node:path';
 import { findDominators } from './dominators';
-import { reachedFrom, type Graph, type SurveyNode } from './graph';
+import { isFile, reachedFrom, type Graph, type SurveyNode } from './graph';
+import { isNotable } from './reach';
 
 /** One thing to replace, and what goes with it. */
 export interface Cut {
@@ -17,10 +18,6 @@ export interface Cut {
 
 const used = (node: SurveyNode): readonly SurveyNode[] =>
   node.edges.filter(({ how }) => how !== 'loaded').map(({ to }) => to);
-
-/** True for what a test would have to prepare, or could not have. */
-const isNotable = (node: SurveyNode): boolean =>
-  node.own.length > 0 || /^(store|context|token|service)$/.test(node.kind);
 
 /** Finds the few things whose replacement takes most away. */
 export function findCuts(graph: Graph, most = 5): readonly Cut[] {
@@ -76,7 +73,6 @@ const modulesUsed = (root: SurveyNode, without?: ReadonlySet<SurveyNode>) =>
   new Set([...reachedFrom(root, without)].filter(({ unit }) => unit).map(({ file }) => file));
 const modulesLoaded = (root: SurveyNode, without?: ReadonlySet<SurveyNode>) =>
   new Set([...reachedFrom(root, without)].filter(isFile).map(({ file }) => file));
-const isFile = ({ kind, unit, name, file }: SurveyNode) => kind === 'on load' && !unit && name === file;
 
 function describeCut(
   { root, nodes }: Graph,

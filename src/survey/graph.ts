@@ -103,3 +103,7 @@ export function marksReached(nodes: readonly SurveyNode[]): ReadonlyMap<SurveyNo
   }
   return reached;
 }
+
+/** True for the node that stands for a file that is loaded. */
+export const isFile = ({ kind, unit, leaf }: SurveyNode): boolean =>
+  kind === 'on load' && unit === undefined && leaf === undefined;

@@ -5,6 +5,7 @@ import { findCuts, type Cut } from './cuts';
 import { marksReached, type Graph, type Mark, type Problem, type SurveyNode } from './graph';
 import { Linker } from './link';
 import { findRoot, Project } from './project';
+import { Reach, type Reached } from './reach';
 import { componentsIn, findAsked, type Subject } from './subject';
 
 /** What one component leans on. */
@@ -20,10 +21,24 @@ export interface Survey {
   readonly project: Project;
 }
 
+/** One component of a folder, in figures. */
+export interface ComponentRow extends Reached {
+  readonly subject: Subject;
+  /** Where it is, from where the user is. */
+  readonly file: string;
+}
+
+/** How much there is to prepare: modules, and three for each thing that is hard. */
+export const weightOf = ({ modules, notable }: Reached): number =>
+  modules + 3 * notable.filter(({ own }) => own.length > 0).length;
+
 /** What the components of a folder lean on. */
 export interface FolderSurvey {
   readonly folder: string;
-  readonly surveys: readonly Survey[];
+  readonly components: readonly ComponentRow[];
+  /** The heaviest components, each with where to cut. */
+  readonly heaviest: readonly Survey[];
+  graphOf(subject: Subject): Graph;
   readonly problems: readonly Problem[];
   /** Files that load each other, each circle once. */
   readonly circles: readonly (readonly string[])[];
@@ -53,7 +68,7 @@ export function survey(
   const result =
     found.kind === 'one'
       ? surveyOne(
-          linker,
+          new Builder(linker),
           found.subject,
           found.others.map(({ name }) => name),
         )
@@ -62,10 +77,11 @@ export function survey(
   return result;
 }
 
-function surveyOne(linker: Linker, subject: Subject, others: readonly string[]): Survey {
-  const graph = weighPackages(new Builder(linker).build(subject.file, subject.unit));
+function surveyOne(builder: Builder, subject: Subject, others: readonly string[]): Survey {
+  const graph = builder.build(subject.file, subject.unit);
+  weighPackages(graph.nodes);
   return {
-    ...{ subject, others, graph, project: linker.project },
+    ...{ subject, others, graph, project: builder.linker.project },
     reached: marksReached(graph.nodes),
     cuts: findCuts(graph),
     modules: new Set(graph.nodes.filter(({ unit }) => unit).map(({ file }) => file)).size,
@@ -74,14 +90,14 @@ function surveyOne(linker: Linker, subject: Subject, others: readonly string[]):
 
 const weights = new Map<string, number>();
 
-function weighPackages(graph: Graph): Graph {
-  for (const node of graph.nodes) {
+function weighPackages(nodes: readonly SurveyNode[]): void {
+  for (const node of nodes) {
     if (node.kind !== 'package' || node.bytes === undefined || node.file === undefined) continue;
     if (!weights.has(node.file)) weights.set(node.file, weigh(node.file));
     const bytes = weights.get(node.file)!;
-    Object.assign(node, { bytes, own: bytes > heavy ? [...node.own, 'heavy'] : node.own });
+    const isNew = bytes > heavy && !node.own.includes('heavy');
+    Object.assign(node, { bytes, own: isNew ? [...node.own, 'heavy'] : node.own });
   }
-  return graph;
 }
 
 function surveyFolder(
@@ -95,17 +111,32 @@ function surveyFolder(
     return componentsIn(linker, file).map((unit): Subject => ({ file, unit }));
   });
   const { project } = linker;
-  const surveys = subjects.map((subject) => surveyOne(linker, subject, []));
+  const builder = new Builder(linker);
+  const roots = subjects.map(({ file, unit }) => builder.follow(file, unit));
+  weighPackages(builder.nodes);
+  const reach = new Reach(builder.nodes);
+  const components = subjects
+    .map((subject, index): ComponentRow => ({
+      subject,
+      file: roots[index]!.file!,
+      ...reach.of(roots[index]!),
+    }))
+    .sort((a, b) => weightOf(b) - weightOf(a));
   const unread = files.flatMap((file): Problem[] => {
     const { unread: found } = project.facts(file);
     return found ? [{ file: project.nameOf(file), line: found.line, why: `not read: ${found.why}` }] : [];
   });
   return {
-    ...{ folder, surveys, project },
-    problems: [...unread, ...distinct(surveys.flatMap(({ graph }) => graph.problems))],
+    ...{ folder, components, project },
+    graphOf: ({ file, unit }) => builder.build(file, unit),
+    heaviest: components.slice(0, mostCut).map(({ subject }) => surveyOne(builder, subject, [])),
+    problems: distinct([...unread, ...builder.problems]),
     circles: findCircles(project, files),
   };
 }
+
+// Where to cut is looked for where it helps most.
+const mostCut = 40;
 
 const distinct = (problems: readonly Problem[]): Problem[] => [
   ...new Map(problems.map((one) => [`${one.file}:${one.line}:${one.why}`, one])).values(),

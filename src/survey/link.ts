@@ -12,6 +12,7 @@ export type Found =
 /** Follows names to what they stand for: through imports, barrels and what is handed on. */
 export class Linker {
   readonly #units = new Map<string, ReadonlyMap<string, Unit>>();
+  readonly #exported = new Map<string, Map<string, Found | undefined>>();
   readonly #imports = new Map<string, ReadonlyMap<string, readonly [specifier: string, name: string]>>();
 
   constructor(readonly project: Project) {}
@@ -65,6 +66,17 @@ export class Linker {
 
   /** What a file exports under a name. */
   exported(file: string, name: string, seen = new Set<string>()): Found | undefined {
+    const known = this.#exported.get(file) ?? new Map<string, Found | undefined>();
+    this.#exported.set(file, known);
+    if (known.has(name)) return known.get(name);
+    const isWhole = seen.size === 0;
+    const found = this.#findExported(file, name, seen);
+    // Within a circle of files nothing is found that is there all the same.
+    if (isWhole || found) known.set(name, found);
+    return found;
+  }
+
+  #findExported(file: string, name: string, seen: Set<string>): Found | undefined {
     const key = `${file}\0${name}`;
     if (seen.has(key)) return undefined;
     seen.add(key);

@@ -27,7 +27,8 @@ const asset =
 /** The source files of a project: what each says, and where its imports lead. */
 export class Project {
   readonly #facts = new Map<string, FileFacts>();
-  readonly #targets = new Map<string, Target>();
+  readonly #targets = new Map<string, Map<string, Target>>();
+  readonly #names = new Map<string, string>();
   readonly #resolver: Oxc.ResolverFactory;
   /** How many files were parsed, and how many were known from a run before. */
   readonly counted = { parsed: 0, known: 0 };
@@ -56,7 +57,9 @@ export class Project {
 
   /** A path as people write it: from where they are, with slashes. */
   nameOf(file: string): string {
-    return relative(this.from, file).split(sep).join('/');
+    let name = this.#names.get(file);
+    if (name === undefined) this.#names.set(file, (name = relative(this.from, file).split(sep).join('/')));
+    return name;
   }
 
   facts(file: string): FileFacts {
@@ -91,10 +94,11 @@ export class Project {
 
   /** Where an import of a file leads. */
   resolve(file: string, written: string): Target {
-    const specifier = written.replace(/[?#].*$/, '') || written;
-    const key = `${dirname(file)}\0${specifier}`;
-    let target = this.#targets.get(key);
-    if (!target) this.#targets.set(key, (target = this.#resolve(file, specifier)));
+    const known = this.#targets.get(file) ?? new Map<string, Target>();
+    this.#targets.set(file, known);
+    let target = known.get(written);
+    if (!target)
+      known.set(written, (target = this.#resolve(file, written.replace(/[?#].*$/, '') || written)));
     return target;
   }
 

@@ -40,26 +40,24 @@ export class Requests {
     return all;
   }
 
-  /** What one call asks for, as far as the call says it; and of which request of a function that is one. */
-  filledBy(file: string, use: Use): readonly { readonly leaf: Leaf; readonly of: Leaf }[] {
+  /** What one use of a function asks for; where the use does not say, the address is a value. */
+  askedBy(file: string, use: Use): readonly Leaf[] {
     return this.#filled(file, use)
       .filter(({ address }) => !isOpen(address))
-      .map(({ leaf, address }) => ({ leaf: { ...leaf, line: use.line, address }, of: leaf }));
+      .map(({ leaf, address }) => ({ ...leaf, line: use.line, address }));
   }
 
   #filled(file: string, use: Use): readonly Open[] {
-    if (!use.addresses) return [];
     const target = this.linker.find(file, use.name, use.member);
     if (target?.kind !== 'unit') return [];
     return this.openOf(target.file, target.unit)
       .filter(({ within }) => within === undefined || use.member === undefined || within === use.member)
-      .flatMap(({ leaf, address }) => {
+      .map(({ leaf, address }) => {
         const filled = address.flatMap((part): Parts => {
           if (!isArgument(part)) return [part];
           return use.addresses?.[part.argument] ?? [{ unknown: part.unknown }];
         });
-        const isSaid = address.some((part) => isArgument(part) && use.addresses?.[part.argument]);
-        return isSaid ? [{ leaf, address: filled, within: use.within }] : [];
+        return { leaf, address: filled, within: use.within };
       });
   }
 }

@@ -3,10 +3,9 @@ import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { SimulacraError } from '../core/errors/error';
 import { refuse } from './errors';
-import type { Problem, SurveyNode } from './graph';
+import type { Graph, Problem, SurveyNode } from './graph';
 import { survey, type FolderSurvey, type Survey } from './index';
 import { findRoot } from './project';
-import { isPlain } from './print/tree';
 
 /** What a component leans on now and did not before, or no longer. */
 export interface Change {
@@ -38,7 +37,10 @@ export function surveySince(asked: string, from: string, ref: string): Changes {
     const top = git(root, ref, ['rev-parse', '--show-toplevel']).trim();
     checkOut(root, ref, copy);
     const before = surveyBefore(asked, join(copy, relative(top, from)));
-    return { changes: compare(now, before), problems: 'surveys' in now ? now.problems : now.graph.problems };
+    return {
+      changes: compare(now, before),
+      problems: 'components' in now ? now.problems : now.graph.problems,
+    };
   } finally {
     rmSync(copy, { recursive: true, force: true });
   }
@@ -75,28 +77,34 @@ function checkOut(root: string, ref: string, folder: string): void {
   git(top, ref, ['checkout-index', '--all', `--prefix=${folder}/`], env);
 }
 
+/** What each component leans on, by where it is and its name. */
+function listed(found: Survey | FolderSurvey | undefined): ReadonlyMap<string, Graph> {
+  if (found === undefined) return new Map();
+  const graphs =
+    'components' in found ? found.components.map(({ subject }) => found.graphOf(subject)) : [found.graph];
+  return new Map(graphs.map((graph) => [`${graph.root.file}#${graph.root.name}`, graph]));
+}
+
 function compare(now: Survey | FolderSurvey, before: Survey | FolderSurvey | undefined): readonly Change[] {
-  const listed = (one: Survey | FolderSurvey | undefined): readonly Survey[] =>
-    one === undefined ? [] : 'surveys' in one ? one.surveys : [one];
-  const known = new Map(listed(before).map((one) => [nameOf(one), one]));
-  return listed(now).flatMap((one): readonly Change[] => {
-    const old = known.get(nameOf(one));
+  const known = listed(before);
+  return [...listed(now)].flatMap(([key, graph]): readonly Change[] => {
+    const old = known.get(key);
     const was = old ? partsOf(old) : new Map<string, SurveyNode>();
-    const is = partsOf(one);
-    const added = [...is].filter(([key]) => !was.has(key)).map(([, node]) => node);
-    const removed = [...was].filter(([key]) => !is.has(key)).map(([, node]) => node);
-    const { file = '' } = one.graph.root;
-    const change = { component: one.subject.unit.name, file, isNew: old === undefined, added, removed };
+    const is = partsOf(graph);
+    const added = [...is].filter(([part]) => !was.has(part)).map(([, node]) => node);
+    const removed = [...was].filter(([part]) => !is.has(part)).map(([, node]) => node);
+    const { file = '', name } = graph.root;
+    const change = { component: name, file, isNew: old === undefined, added, removed };
     return old === undefined || added.length + removed.length > 0 ? [change] : [];
   });
 }
 
-const nameOf = ({ graph, subject }: Survey): string => `${graph.root.file}#${subject.unit.name}`;
+const named = /^(component|hook|composable|directive|pipe|context|token|service|store)$/;
 
-// A line may move without anything changing.
-const partsOf = (survey: Survey): Map<string, SurveyNode> =>
+// A line may move without anything changing, and plain functions come and go.
+const partsOf = ({ root, nodes }: Graph): Map<string, SurveyNode> =>
   new Map(
-    survey.graph.nodes
-      .filter((node) => node !== survey.graph.root && !isPlain(survey, node) && node.kind !== 'on load')
+    nodes
+      .filter((node) => node !== root && (named.test(node.kind) || node.own.length > 0))
       .map((node) => [`${node.kind}\0${node.name}\0${node.package ?? node.file}`, node]),
   );

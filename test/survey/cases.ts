@@ -36,7 +36,7 @@ export const react: Readonly<Record<string, Case>> = {
         function request(method, path) { return fetch(path, { method }); }
         export const api = { remove: (path) => fetch(path, { method: 'DELETE' }), read: (path) => fetch(path) };`,
     },
-    leans: ['request DELETE /api/hives/:id', 'request GET /api/hives', 'request GET :path'],
+    leans: ['request DELETE /api/hives/:id', 'request GET /api/hives'],
   },
   'a client package, made once and used by another name': {
     files: {

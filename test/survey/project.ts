@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { makeProject as makeOwn, root } from '../sheet/project';
 
-const cli = process.env['CLI'] ?? join(root, 'dist/cli.js');
+const cli = join(root, 'dist/cli.js');
 
 /** A project of its own, that finds the packages of this one. */
 export function makeProject(files: Readonly<Record<string, string>>) {
@@ -47,9 +47,11 @@ export async function dataOf(project: SurveyProject, asked: string): Promise<Com
   return (JSON.parse(stdout) as { component: ComponentData }).component;
 }
 
+/** A component of a folder, as data. */
+export interface RowData extends Pick<ComponentData, 'name' | 'file' | 'hard'> {
+  readonly leans: ComponentData['nodes'];
+}
+
 /** `kind name` of all that is hard, or that a test would have to prepare. */
-export const leaves = ({ nodes }: ComponentData): string[] =>
-  nodes
-    .filter(({ hard, kind }) => hard.length > 0 || /^(context|token|service|store)$/.test(kind))
-    .map(({ kind, name }) => `${kind} ${name}`)
-    .sort();
+export const leavesOf = ({ leans }: RowData): string[] =>
+  leans.map(({ kind, name }) => `${kind} ${name}`).sort();

@@ -1,6 +1,6 @@
 /** @jest-environment node */
 import { angular, react, vue, type Case } from './cases';
-import { leaves, makeProject, type ComponentData } from './project';
+import { leavesOf, makeProject, type RowData } from './project';
 
 const all = Object.entries({
   ...prefixed('React', react),
@@ -20,7 +20,7 @@ const files = all.flatMap(([, one], index) =>
 const project = makeProject(Object.fromEntries(files) as Record<string, string>);
 
 describe('what a component leans on', () => {
-  let found: { readonly components: readonly ComponentData[]; readonly problems: readonly unknown[] };
+  let found: { readonly components: readonly RowData[]; readonly problems: readonly unknown[] };
   beforeAll(async () => {
     const { stdout, stderr } = await project.survey('.', '--json');
     expect(stderr).toBe('');
@@ -30,7 +30,7 @@ describe('what a component leans on', () => {
   it.each(all.map(([name, one], index) => [name, one, index] as const))('%s', (_, one, index) => {
     const file = `${folderOf(index)}/${Object.keys(one.files)[0]!}`;
     const data = found.components.find((component) => component.file === file && component.name === 'Board');
-    expect(data && leaves(data)).toEqual([...one.leans].sort());
+    expect(data && leavesOf(data)).toEqual([...one.leans].sort());
   });
 
   it('finds nothing to complain of', () => {

@@ -2,6 +2,7 @@ import { count } from '../../core/print';
 import type { SurveyNode } from '../graph';
 import type { Change, Changes } from '../since';
 import type { Colours } from './colours';
+import { partData } from './data';
 
 /** What components lean on now and did not before, for people or as data. */
 export function printChanges(
@@ -29,8 +30,7 @@ export function printChanges(
   return `${count(changes.length, 'component')} changed since ${ref}\n\n${blocks.join('\n\n')}\n${end}`;
 }
 
-const changeData = ({ component, file, isNew, added, removed }: Change): object => {
-  const plain = ({ kind, name, own, package: from, file: at, line }: SurveyNode) =>
-    from === undefined ? { kind, name, file: at, line, hard: own } : { kind, name, package: from, hard: own };
-  return { component, file, isNew, added: added.map(plain), removed: removed.map(plain) };
-};
+const changeData = ({ component, file, isNew, added, removed }: Change): object => ({
+  ...{ component, file, isNew },
+  ...{ added: added.map(partData), removed: removed.map(partData) },
+});

@@ -1,7 +1,8 @@
 import { count, list } from '../../core/print';
 import type { Cut } from '../cuts';
 import type { Mark } from '../graph';
-import type { FolderSurvey, Survey } from '../index';
+import type { FolderSurvey } from '../index';
+import { fit } from './fit';
 import type { Colours } from './colours';
 
 /** A cut that helps several components. */
@@ -14,15 +15,10 @@ export interface SharedCut {
   readonly modules: number;
 }
 
-/** How much there is to prepare: modules, and three for each thing that is hard. */
-export const weightOf = ({ modules, graph }: Survey): number => modules + 3 * hardOf(graph).length;
-
-const hardOf = ({ nodes }: Survey['graph']) => nodes.filter(({ own }) => own.length > 0);
-
 /** The cuts that would help most, over all components of a folder. */
-export function shareCuts({ surveys }: FolderSurvey, most = 10): readonly SharedCut[] {
+export function shareCuts({ heaviest }: FolderSurvey, most = 10): readonly SharedCut[] {
   const found = new Map<string, { cut: Cut; components: string[]; modules: number; weight: number }>();
-  for (const survey of surveys) {
+  for (const survey of heaviest) {
     for (const cut of survey.cuts) {
       const key = `${cut.node.file}\0${cut.node.kind}\0${cut.node.name}`;
       const known = found.get(key) ?? { cut, components: [], modules: 0, weight: 0 };
@@ -51,27 +47,28 @@ const shortMarks: Partial<Record<Mark, string>> = { 'global state': 'global', 'o
 /** All components of a folder with what each leans on, for people to read on a terminal. */
 export function printFolder(folder: FolderSurvey, colours: Colours): string {
   const { bold, dim, red, yellow, green } = colours;
-  const { surveys, project, problems, circles } = folder;
+  const { components, project, problems, circles, heaviest } = folder;
   const name = project.nameOf(folder.folder) || '.';
-  const rows = [...surveys]
-    .sort((a, b) => weightOf(b) - weightOf(a))
-    .map((survey) => {
-      const { unit, file } = survey.subject;
-      const hard = [...(survey.reached.get(survey.graph.root) ?? [])];
-      const place = `${project.nameOf(file)}:${unit.line}`;
-      const short = place.length > placeWidth ? `…${place.slice(1 - placeWidth)}` : place;
-      return `${unit.name.slice(0, nameWidth).padEnd(nameWidth)} ${dim(short.padEnd(placeWidth))} ${String(survey.modules).padStart(4)} ${String(hardOf(survey.graph).length).padStart(4)}  ${red(hard.map((mark) => shortMarks[mark] ?? mark).join(' '))}`.trimEnd();
-    });
+  const rows = components.map(({ subject, file, modules, notable, marks }) => {
+    const { name: component, line } = subject.unit;
+    const hard = notable.filter(({ own }) => own.length > 0).length;
+    const figures = `${String(modules).padStart(4)} ${String(hard).padStart(4)}`;
+    const words = marks.map((mark) => shortMarks[mark] ?? mark).join(' ');
+    const place = fit(`${file}:${line}`, placeWidth);
+    return `${fit(component, nameWidth)} ${dim(place)} ${figures}  ${red(words)}`.trimEnd();
+  });
   const cuts = shareCuts(folder);
   const block = (title: string, lines: readonly string[]) =>
     lines.length === 0 ? [] : ['', bold(title), ...lines];
   return [
-    `${bold(count(surveys.length, 'component'))} in ${name}`,
+    `${bold(count(components.length, 'component'))} in ${name}`,
     '',
     dim(`${'component'.padEnd(nameWidth)} ${'where'.padEnd(placeWidth)} uses hard  what is hard`),
     ...rows,
     ...block(
-      'Cuts that would help most',
+      components.length > heaviest.length
+        ? `Cuts that would help most, for the ${heaviest.length} heaviest`
+        : 'Cuts that would help most',
       cuts.map(
         ({ line, components, modules }) =>
           `  ${green(line)}\n      ${dim(`for ${list([...new Set(components)], 3)}${modules > 0 ? `; ${count(modules, 'module')} less in all` : ''}`)}`,

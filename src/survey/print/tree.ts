@@ -2,6 +2,7 @@ import type { Colours } from './colours';
 import { count, list } from '../../core/print';
 import type { Edge, Mark, SurveyNode } from '../graph';
 import type { Survey } from '../index';
+import { fit } from './fit';
 
 const width = 100;
 const nameWidth = 44;
@@ -125,14 +126,6 @@ function placeOf({ graph }: Survey, node: SurveyNode, edge: Edge | undefined): s
   return `${node.file}:${node.line}`;
 }
 
-/** Cuts or fills a text to a width. What is cut off is its beginning for a path, else its end. */
-function fit(text: string, room: number): string {
-  if (text.length <= room) return text.padEnd(room);
-  return /\/.*:\d+$/.test(text) && !/[─│]/.test(text)
-    ? `…${text.slice(text.length - room + 1)}`
-    : `${text.slice(0, room - 1)}…`;
-}
-
 /** What is done by files that are loaded, and of which nothing is used. */
 function printLoads({ graph }: Survey, seen: ReadonlySet<SurveyNode>, { bold, red }: Colours): string[] {
   const lines = graph.nodes
@@ -152,11 +145,13 @@ function printCuts({ cuts }: Survey, { bold, green, dim }: Colours): string[] {
     bold('Where to cut'),
     ...cuts.flatMap(({ line, modules, of, isLoaded, gone }) => {
       const names = [...new Set(gone.map(({ name }) => name))];
-      const said = [
-        modules > 0 && `${modules} of ${count(of, 'module')} no longer ${isLoaded ? 'loaded' : 'used'}`,
-        names.length > 0 && `without ${list(names, 3)}`,
-      ].filter(Boolean);
-      return [`  ${green(line)}`, ...(said.length > 0 ? [dim(`      ${said.join('; ')}`)] : [])];
+      const what =
+        modules > 0 ? [`${modules} of ${count(of, 'module')} no longer ${isLoaded ? 'loaded' : 'used'}`] : [];
+      const said = [3, 2, 1].map((most) =>
+        [...what, ...(names.length > 0 ? [`without ${list(names, most)}`] : [])].join('; '),
+      );
+      const fits = said.find(({ length }) => length <= width - 6) ?? said.at(-1)!;
+      return [`  ${green(line)}`, ...(fits ? [dim(`      ${fit(fits, width - 6).trimEnd()}`)] : [])];
     }),
   ];
 }
