@@ -133,13 +133,10 @@ function running() {
 /** From a saved file to its picture on the page that is watched. */
 async function watching() {
   writeProject(10, 10);
-  const watch = spawn(process.execPath, [cli, ...light, '--watch', '--port', '4179'], {
-    cwd: place,
-    stdio: 'ignore',
-  });
+  const watch = spawn(process.execPath, [cli, ...light, '--watch', '--port', '0'], { cwd: place });
   const stop = new globalThis.AbortController();
   try {
-    const events = await untilServed('http://localhost:4179/events', stop.signal);
+    const { body: events } = await fetch(`${await addressSaid(watch)}events`, { signal: stop.signal });
     let heard = () => undefined;
     let awaited = 'nothing yet';
     let drawn = 0;
@@ -178,16 +175,23 @@ async function watching() {
   } finally {
     stop.abort();
     watch.kill('SIGTERM');
-    await new Promise((resolve) => watch.once('exit', resolve));
+    if (watch.exitCode === null) await new Promise((resolve) => watch.once('exit', resolve));
   }
 }
 
-async function untilServed(url, signal) {
-  for (;;) {
-    const answer = await fetch(url, { signal }).catch(() => undefined);
-    if (answer) return answer.body;
-    await new Promise((go) => setTimeout(go, 100));
-  }
+/** The address that a command says it listens on. */
+function addressSaid(child) {
+  return new Promise((resolve, reject) => {
+    let said = '';
+    const hear = (text) => {
+      said += String(text);
+      const [address] = /http:\/\/localhost:\d+\//.exec(said) ?? [];
+      if (address) resolve(address);
+    };
+    child.stdout.on('data', hear);
+    child.stderr.on('data', hear);
+    child.once('exit', () => reject(new Error(`The command ended: ${said}`)));
+  });
 }
 
 /** The memory of a process and all it started, in MB, again and again until it ends. */

@@ -14,6 +14,10 @@ export interface Cut {
   readonly isLoaded: boolean;
   /** What is hard, and what else one would have to prepare, that goes. */
   readonly gone: readonly SurveyNode[];
+  /** What its files do all the same when they are loaded. */
+  readonly still: readonly SurveyNode[];
+  /** The line that keeps the file from being loaded, where that matters. */
+  readonly instead?: string;
 }
 
 const used = (node: SurveyNode): readonly SurveyNode[] =>
@@ -90,7 +94,13 @@ function describeCut(
   const [all, rest] = isLoaded
     ? [before.loaded, modulesLoaded(root, without)]
     : [before.used, modulesUsed(root, without)];
+  const inFile = nodes.filter(({ file }) => file === node.file);
+  const unloaded = reachedFrom(root, new Set([...without, ...inFile]));
+  const isStill = (one: SurveyNode) => one.own.includes('on load') && left.has(one) && !unloaded.has(one);
+  const still = node.file === root.file ? [] : nodes.filter(isStill);
   return {
+    still,
+    ...(still.length > 0 && { instead: printSwap(root, node) }),
     ...{ node, line: printLine(root, node), modules: all.size - rest.size, of: all.size },
     ...{ isLoaded, gone },
   };
@@ -98,7 +108,7 @@ function describeCut(
 
 /** The line of a test that replaces it. */
 function printLine(root: SurveyNode, node: SurveyNode): string {
-  const { kind, name, file = '' } = node;
+  const { kind, name } = node;
   switch (kind) {
     case 'component':
     case 'directive':
@@ -110,9 +120,12 @@ function printLine(root: SurveyNode, node: SurveyNode): string {
     case 'package':
       return `swap: [swap(() => import('${node.package}'), { ${name}: … })]`;
     default:
-      return `swap: [swap(() => import('${pathTo(root, file)}'), { ${name}: … })]`;
+      return printSwap(root, node);
   }
 }
+
+const printSwap = (root: SurveyNode, { file = '', name }: SurveyNode): string =>
+  `swap: [swap(() => import('${pathTo(root, file)}'), { ${name}: … })]`;
 
 /** A file as a test beside the subject imports it. */
 function pathTo({ file: from = '' }: SurveyNode, file: string): string {

@@ -107,3 +107,9 @@ export function marksReached(nodes: readonly SurveyNode[]): ReadonlyMap<SurveyNo
 /** True for the node that stands for a file that is loaded. */
 export const isFile = ({ kind, unit, leaf }: SurveyNode): boolean =>
   kind === 'on load' && unit === undefined && leaf === undefined;
+
+/** What happens when the file of a node is loaded. */
+export const loadedWith = (node: SurveyNode): readonly Edge[] =>
+  node.edges
+    .filter(({ how, to }) => how === 'loaded' && to.file === node.file)
+    .flatMap(({ to }) => to.edges.filter(({ how }) => how === 'meets'));

@@ -62,7 +62,12 @@ function componentData(survey: Survey): object {
   };
 }
 
-const cutData = ({ node, line, modules, of, isLoaded, gone }: Cut): object => ({
+const cutData = ({ node, line, modules, of, isLoaded, gone, still, instead }: Cut): object => ({
   ...{ node: node.id, line, modules, of },
-  ...{ how: isLoaded ? 'not loaded' : 'not used', gone: gone.map(({ id }) => id) },
+  ...{
+    how: isLoaded ? 'not loaded' : 'not used',
+    gone: gone.map(({ id }) => id),
+    still: still.map(({ id }) => id),
+    ...(instead !== undefined && { instead }),
+  },
 });

@@ -4,7 +4,7 @@ import type { Survey } from '../index';
 
 /** The picture on a page of its own: searched, enlarged, and followed from one thing to the next. */
 export function printPage(survey: Survey): string {
-  const { graph, subject } = survey;
+  const { subject } = survey;
   const data = JSON.stringify(surveyData(survey)).replaceAll('<', '\\u003c');
   const title = `What ${subject.unit.name} leans on`;
   return `<!doctype html>
@@ -39,14 +39,16 @@ aside code{display:block;padding:5px 8px;margin:4px 0;background:var(--box);bord
 <aside aria-live="polite"></aside>
 <script type="application/json" id="data">${data}</script>
 <script>
-${script(graph.root.id)}
+${script}
 </script>
 </html>
 `;
 }
 
-const script = (root: number): string => `
+// The first node is the subject.
+const script = `
 const { component } = JSON.parse(document.getElementById('data').textContent);
+const root = String(component.nodes[0].id);
 const nodes = new Map(component.nodes.map((node) => [String(node.id), node]));
 const drawn = new Map([...document.querySelectorAll('main .node[data-id]')].map((one) => [one.dataset.id, one]));
 const ways = [...document.querySelectorAll('main .way')];
@@ -62,6 +64,10 @@ function enlarge(next) {
 }
 const fit = () => enlarge(Math.min(1, main.clientWidth / whole.width, main.clientHeight / whole.height));
 const make = (name, text, className) => Object.assign(document.createElement(name), { textContent: text, className: className ?? '' });
+function told(cut) {
+  const names = (ids) => [...new Set(ids.map((id) => nodes.get(String(id)).name))].join(', ');
+  return [cut.modules && cut.modules + ' of ' + cut.of + ' modules ' + cut.how, cut.gone.length && 'without ' + names(cut.gone), cut.still.length && 'still on load: ' + names(cut.still)].filter(Boolean).join('; ');
+}
 function chosen(id) {
   const node = nodes.get(id);
   const from = component.edges.filter((edge) => String(edge.to) === id && edge.how !== 'loaded' && drawn.has(String(edge.from)));
@@ -70,7 +76,7 @@ function chosen(id) {
   if (node.hard.length) aside.append(make('p', 'Hard in a test: ' + node.hard.join(', '), 'hard'));
   else if (node.leadsTo.length) aside.append(make('p', 'Leads to ' + node.leadsTo.join(', ')));
   const cut = component.cuts.find((one) => String(one.node) === id);
-  if (cut) aside.append(make('h3', 'Cut it'), make('code', cut.line), make('p', cut.modules + ' of ' + cut.of + ' modules ' + cut.how));
+  if (cut) aside.append(make('h3', 'Cut it'), make('code', cut.line), make('p', told(cut)));
   for (const [title, edges, end] of [['Used by', from, 'from'], ['Uses', to, 'to']]) {
     if (edges.length === 0) continue;
     const list = make('ul');
@@ -83,9 +89,9 @@ function chosen(id) {
     }
     aside.append(make('h3', title), list);
   }
-  if (id === '${root}' && component.cuts.length) {
+  if (id === root && component.cuts.length) {
     aside.append(make('h3', 'Where to cut'));
-    for (const one of component.cuts) aside.append(make('code', one.line), make('p', one.modules + ' of ' + one.of + ' modules ' + one.how));
+    for (const one of component.cuts) aside.append(make('code', one.line), make('p', told(one)));
   }
 }
 function choose(id, isMoving) {
@@ -112,5 +118,6 @@ document.querySelector('input').addEventListener('input', ({ target }) => {
 document.getElementById('smaller').onclick = () => enlarge(scale / 1.25);
 document.getElementById('larger').onclick = () => enlarge(scale * 1.25);
 document.getElementById('whole').onclick = fit;
-chosen('${root}');
+if (Math.min(main.clientWidth / whole.width, main.clientHeight / whole.height) > 0.6) fit();
+choose(root, true);
 `;

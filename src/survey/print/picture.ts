@@ -1,5 +1,5 @@
 import dagre from '@dagrejs/dagre';
-import type { SurveyNode } from '../graph';
+import { loadedWith, type SurveyNode } from '../graph';
 import type { Survey } from '../index';
 import { styles } from './picture-styles';
 import { isPlain } from './tree';
@@ -44,13 +44,19 @@ function layOut(survey: Survey) {
   const shown = survey.graph.nodes.filter((node) => isDrawn(survey, node));
   for (const { id } of shown) graph.setNode(String(id), { ...box });
   const drawn = new Set(shown);
-  for (const { id, edges } of shown)
-    for (const { to, how } of edges)
-      if (how !== 'loaded' && drawn.has(to)) graph.setEdge(String(id), String(to.id));
+  const told = new Set<SurveyNode>();
+  for (const node of shown) {
+    for (const { to, how } of [...node.edges, ...loadedWith(node)]) {
+      const isLoad = to.own.includes('on load');
+      if (how === 'loaded' || !drawn.has(to) || (isLoad && told.has(to))) continue;
+      if (isLoad) told.add(to);
+      graph.setEdge(String(node.id), String(to.id));
+    }
+  }
   dagre.layout(graph);
   const { width = 0, height = 0 } = graph.graph();
   return {
-    width: Math.ceil(Math.max(width, 520)),
+    width: Math.ceil(Math.max(width, 760)),
     height: Math.ceil(height),
     placed: shown.map((node): Placed => {
       const { x, y } = graph.node(String(node.id));
@@ -58,7 +64,10 @@ function layOut(survey: Survey) {
     }),
     lines: graph.edges().map((edge: { v: string; w: string }) => {
       const { points } = graph.edge(edge) as { points: readonly Point[] };
-      return `<path class="way" data-from="${edge.v}" data-to="${edge.w}" d="${curve(points)}"/>`;
+      const [from, to] = [graph.node(edge.v) as Point, graph.node(edge.w) as Point];
+      const side = from.x < to.x ? box.width / 2 : -box.width / 2;
+      const way = [{ x: from.x + side, y: from.y }, ...points.slice(1, -1), { x: to.x - side, y: to.y }];
+      return `<path class="way" data-from="${edge.v}" data-to="${edge.w}" d="${curve(way)}"/>`;
     }),
   };
 }
@@ -67,19 +76,17 @@ const isDrawn = (survey: Survey, node: SurveyNode): boolean =>
   node === survey.graph.root ||
   (!isPlain(survey, node) && (node.kind !== 'on load' || node.unit !== undefined));
 
-function curve([first, ...points]: readonly Point[]): string {
-  if (!first) return '';
-  const round = ({ x, y }: Point) => `${Math.round(x)} ${Math.round(y)}`;
-  const middle = points
-    .slice(0, -1)
+/** A line that leaves and reaches each of its points level. */
+function curve(points: readonly Point[]): string {
+  const round = (x: number, y: number) => `${Math.round(x)} ${Math.round(y)}`;
+  return points
     .map((point, index) => {
-      const next = points[index + 1]!;
-      const end =
-        index === points.length - 2 ? next : { x: (point.x + next.x) / 2, y: (point.y + next.y) / 2 };
-      return `Q${round(point)} ${round(end)}`;
+      const before = points[index - 1];
+      if (!before) return `M${round(point.x, point.y)}`;
+      const middle = (before.x + point.x) / 2;
+      return `C${round(middle, before.y)} ${round(middle, point.y)} ${round(point.x, point.y)}`;
     })
     .join('');
-  return `M${round(first)}${middle || `L${round(points.at(-1) ?? first)}`}`;
 }
 
 /** Kinds that look alike, by the word that styles know them by. */
@@ -111,10 +118,13 @@ const families = [
   ['leaf hard', 'hard to have in a test'],
 ] as const;
 
-const legend = (): string =>
-  families
-    .map(
-      ([names, words], index) =>
-        `<g class="node ${names}" transform="translate(${index * 190} 0)"><rect class="box" width="14" height="10" y="-9" rx="2"/><rect class="edge" width="5" height="10" y="-9" rx="1"/><text class="kind" x="20">${words}</text></g>`,
-    )
+function legend(): string {
+  let x = 0;
+  return families
+    .map(([names, words]) => {
+      const place = x;
+      x += 46 + words.length * 6;
+      return `<g class="node ${names}" transform="translate(${place} 0)"><rect class="box" width="14" height="10" y="-9" rx="2"/><rect class="edge" width="5" height="10" y="-9" rx="1"/><text class="kind" x="20">${words}</text></g>`;
+    })
     .join('');
+}

@@ -1,6 +1,6 @@
 import type { Colours } from './colours';
 import { count, list } from '../../core/print';
-import type { Edge, Mark, SurveyNode } from '../graph';
+import { loadedWith, type Edge, type Mark, type SurveyNode } from '../graph';
 import type { Survey } from '../index';
 import { fit } from './fit';
 
@@ -88,12 +88,6 @@ function readRows(survey: Survey, seen: Set<SurveyNode>): Row[] {
   return rows;
 }
 
-/** What happens when the file of a node is loaded. */
-const loadedWith = (node: SurveyNode): readonly Edge[] =>
-  node.edges
-    .filter(({ how, to }) => how === 'loaded' && to.file === node.file)
-    .flatMap(({ to }) => to.edges.filter(({ how }) => how === 'meets'));
-
 function printRow(survey: Survey, { branch, node, edge, isRepeated }: Row, colours: Colours): string {
   const { dim, red, yellow } = colours;
   const on = [...(survey.reached.get(node) ?? [])];
@@ -138,12 +132,12 @@ function printLoads({ graph }: Survey, seen: ReadonlySet<SurveyNode>, { bold, re
   return lines.length === 0 ? [] : ['', bold('When files are loaded'), ...lines];
 }
 
-function printCuts({ cuts }: Survey, { bold, green, dim }: Colours): string[] {
+function printCuts({ cuts }: Survey, { bold, green, dim, yellow }: Colours): string[] {
   if (cuts.length === 0) return [];
   return [
     '',
     bold('Where to cut'),
-    ...cuts.flatMap(({ line, modules, of, isLoaded, gone }) => {
+    ...cuts.flatMap(({ line, modules, of, isLoaded, gone, still, instead }) => {
       const names = [...new Set(gone.map(({ name }) => name))];
       const what =
         modules > 0 ? [`${modules} of ${count(of, 'module')} no longer ${isLoaded ? 'loaded' : 'used'}`] : [];
@@ -151,7 +145,21 @@ function printCuts({ cuts }: Survey, { bold, green, dim }: Colours): string[] {
         [...what, ...(names.length > 0 ? [`without ${list(names, most)}`] : [])].join('; '),
       );
       const fits = said.find(({ length }) => length <= width - 6) ?? said.at(-1)!;
-      return [`  ${green(line)}`, ...(fits ? [dim(`      ${fit(fits, width - 6).trimEnd()}`)] : [])];
+      const left = instead
+        ? [
+            yellow(
+              fit(
+                `      still when its file is loaded: ${list(
+                  still.map(({ name }) => name),
+                  2,
+                )}; without it:`,
+                width,
+              ).trimEnd(),
+            ),
+            `      ${green(instead)}`,
+          ]
+        : [];
+      return [`  ${green(line)}`, ...(fits ? [dim(`      ${fit(fits, width - 6).trimEnd()}`)] : []), ...left];
     }),
   ];
 }
