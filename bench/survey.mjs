@@ -27,17 +27,16 @@ function makeProject() {
 }
 
 async function readSurvey() {
-  const outfile = resolve(`.cache/survey-${process.pid}.mjs`);
+  const outdir = resolve('.cache/bench-survey-built');
   await build({
-    entryPoints: ['src/survey/index.ts'],
-    ...{ bundle: true, format: 'esm', platform: 'node', mainFields: ['module', 'main'], outfile },
+    entryPoints: [{ in: 'src/survey/index.ts', out: 'survey' }],
+    ...{ bundle: true, format: 'esm', platform: 'node', mainFields: ['module', 'main'], outdir },
     external: ['oxc-parser', 'oxc-resolver'],
     banner: {
       js: "import { createRequire as from } from 'node:module'; const require = from(import.meta.url);",
     },
   });
-  const { survey } = await import(pathToFileURL(outfile).href);
-  rmSync(outfile);
+  const { survey } = await import(pathToFileURL(join(outdir, 'survey.js')).href);
   return survey;
 }
 
@@ -54,7 +53,7 @@ export async function surveying() {
     });
   const anew = () => {
     rmSync(kept, { recursive: true, force: true });
-    survey('.', project);
+    return survey('.', project);
   };
   const first = await compare({ ours: anew, floor: parsing, rounds: 9 });
   const again = await compare({ ours: () => survey('.', project), floor: parsing, rounds: 9 });

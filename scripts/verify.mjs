@@ -12,7 +12,7 @@ const checks = [
   ['format', bin('prettier'), ['--check', '--log-level=warn', '.']],
   ['lint', bin('eslint'), ['.']],
   ['types', bin('vue-tsc'), ['-p', '.', '--noEmit']],
-  ['templates', bin('ngc'), ['-p', 'examples/angular-apiary', '--noEmit']],
+  ['templates', bin('ngc'), ['-p', 'scripts/templates.json']],
   ['build', process.execPath, ['scripts/build.mjs']],
 ];
 const tests = ['tests', bin('jest'), ['--json', `--outputFile=${report}`, ...process.argv.slice(2)]];

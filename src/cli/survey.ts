@@ -49,9 +49,9 @@ export function addSurvey(
     .option('--html <file>', 'write a page with the picture, to search and follow')
     .option('--since <ref>', 'only what was added or removed since a commit, a tag or a branch')
     .addHelpText('after', examples)
-    .action((what: string | undefined, given: Given) => {
+    .action(async (what: string | undefined, given: Given) => {
       try {
-        done(listSurvey(output, what ?? '.', from, given));
+        done(await listSurvey(output, what ?? '.', from, given));
       } catch (failure) {
         if (!(failure instanceof SimulacraError)) throw failure;
         output.progress?.('');
@@ -61,15 +61,15 @@ export function addSurvey(
     });
 }
 
-function listSurvey(output: Output, what: string, from: string, given: Given): number {
+async function listSurvey(output: Output, what: string, from: string, given: Given): Promise<number> {
   const { json, svg, html, since } = given;
   const colours = coloursOf(output);
   if (since !== undefined) {
-    output.write(printChanges(surveySince(what, from, since), since, json === true, colours));
+    output.write(printChanges(await surveySince(what, from, since), since, json === true, colours));
     return 0;
   }
-  const found = survey(what, from, (done, of) => {
-    if (done % 25 === 0) output.progress?.(`reading ${done} of ${of} files`);
+  const found = await survey(what, from, (done, of) => {
+    output.progress?.(`reading ${done} of ${of} files`);
   });
   output.progress?.('');
   for (const [file, draw] of [

@@ -38,6 +38,7 @@ export class Builder {
   /** What a component leans on. What was followed for another one before is not followed again. */
   build(file: string, unit: Unit): Graph {
     const root = this.follow(file, unit);
+    this.settleClients();
     const nodes = [...reachedFrom(root)];
     const files = new Set(nodes.filter(isFile).map((node) => node.file));
     return { root, nodes, problems: this.problems.filter((one) => files.has(one.file)) };
@@ -46,7 +47,6 @@ export class Builder {
   follow(file: string, unit: Unit): SurveyNode {
     const root = this.#unit(file, unit);
     for (let next = this.#open.pop(); next; next = this.#open.pop()) next();
-    this.#settleClients();
     return root;
   }
 
@@ -202,7 +202,8 @@ export class Builder {
       this.#problems.push({ file: name, line, why });
   }
 
-  #settleClients(): void {
+  /** Adds the calls of clients that turned out to ask the network. */
+  settleClients(): void {
     if (this.#asking.length === 0) return;
     const reached = marksReached([...this.#nodes.values()]);
     for (const { from, leaf, client } of this.#asking)

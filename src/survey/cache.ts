@@ -34,7 +34,9 @@ export class FactsCache {
     try {
       mkdirSync(dirname(this.file), { recursive: true });
       const beside = `${this.file}.${process.pid}`;
-      writeFileSync(beside, JSON.stringify({ version, facts: { ...this.#before, ...this.#now } }));
+      // What is not asked for any more is given up once it is much.
+      const before = Object.keys(this.#before).length > 20_000 ? {} : this.#before;
+      writeFileSync(beside, JSON.stringify({ version, facts: { ...before, ...this.#now } }));
       renameSync(beside, this.file);
     } catch {
       // A folder that cannot be written to costs the next run some time, and nothing else.

@@ -6,7 +6,7 @@ import { marksReached, type Graph, type Mark, type Problem, type SurveyNode } fr
 import { Linker } from './link';
 import { findRoot, Project } from './project';
 import { Reach, type Reached } from './reach';
-import { componentsIn, findAsked, type Subject } from './subject';
+import { componentsIn, filesAsked, findAsked, type Subject } from './subject';
 
 /** What one component leans on. */
 export interface Survey {
@@ -55,15 +55,18 @@ const heavy = 300_000;
  * @param from the folder that a path is relative to
  * @throws SIM-SURVEY-MISSING, SIM-SURVEY-NONE, SIM-SURVEY-WHICH, SIM-SURVEY-UNREAD, SIM-PARSER
  */
-export function survey(
+export async function survey(
   asked: string,
   from: string,
   progress: (done: number, of: number) => void = () => undefined,
-): Survey | FolderSurvey {
+): Promise<Survey | FolderSurvey> {
   const root = findRoot(from);
   const cache = new FactsCache(join(root, 'node_modules', '.cache', 'simulacra', 'survey.json'));
   const project = new Project(root, from, cache);
   const linker = new Linker(project);
+  // A name is looked for in all files, and a folder is all of them.
+  const files = filesAsked(project, asked, from);
+  await project.readAll(files, (done) => progress(done, files.length));
   const found = findAsked(linker, asked, from);
   const result =
     found.kind === 'one'
@@ -72,7 +75,7 @@ export function survey(
           found.subject,
           found.others.map(({ name }) => name),
         )
-      : surveyFolder(linker, found.folder, found.files, progress);
+      : surveyFolder(linker, found.folder, found.files);
   cache.save();
   return result;
 }
@@ -100,19 +103,14 @@ function weighPackages(nodes: readonly SurveyNode[]): void {
   }
 }
 
-function surveyFolder(
-  linker: Linker,
-  folder: string,
-  files: readonly string[],
-  progress: (done: number, of: number) => void,
-): FolderSurvey {
-  const subjects = files.flatMap((file, index) => {
-    progress(index + 1, files.length);
-    return componentsIn(linker, file).map((unit): Subject => ({ file, unit }));
-  });
+function surveyFolder(linker: Linker, folder: string, files: readonly string[]): FolderSurvey {
+  const subjects = files.flatMap((file) =>
+    componentsIn(linker, file).map((unit): Subject => ({ file, unit })),
+  );
   const { project } = linker;
   const builder = new Builder(linker);
   const roots = subjects.map(({ file, unit }) => builder.follow(file, unit));
+  builder.settleClients();
   weighPackages(builder.nodes);
   const reach = new Reach(builder.nodes);
   const components = subjects

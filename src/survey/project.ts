@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
-import { dirname, extname, join, relative, sep } from 'node:path';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { basename, dirname, join, relative, sep } from 'node:path';
 import type * as Oxc from 'oxc-resolver';
 import { requirePackage } from '../syntax/parser';
 import { readAliases } from './aliases';
@@ -30,8 +30,6 @@ export class Project {
   readonly #targets = new Map<string, Map<string, Target>>();
   readonly #names = new Map<string, string>();
   readonly #resolver: Oxc.ResolverFactory;
-  /** How many files were parsed, and how many were known from a run before. */
-  readonly counted = { parsed: 0, known: 0 };
 
   constructor(
     readonly root: string,
@@ -70,26 +68,25 @@ export class Project {
     return facts;
   }
 
-  #read(file: string): FileFacts {
-    const nothing = { imports: [], exports: [], units: [] };
-    try {
-      const { size } = statSync(file);
-      if (size > most) return { ...nothing, unread: { why: `it has ${Math.round(size / 1e6)} MB`, line: 1 } };
-      const text = readFileSync(file, 'utf8');
-      const key = createHash('sha1').update(extname(file)).update(file).update(text).digest('base64url');
-      const kept = this.cache?.take(key);
-      if (kept) {
-        this.counted.known++;
-        return kept;
-      }
-      this.counted.parsed++;
-      const facts = readFacts(file, text);
-      this.cache?.keep(key, facts);
-      return facts;
-    } catch (failure) {
-      if ((failure as { code?: string }).code?.startsWith('SIM-')) throw failure;
-      return { ...nothing, unread: { why: (failure as Error).message, line: 1 } };
+  /** Reads many files; a timer may fire between them, so that somebody can see how far it is. */
+  async readAll(files: readonly string[], progress: (done: number) => void): Promise<void> {
+    for (const [at, file] of files.entries()) {
+      this.facts(file);
+      if (at % 50 !== 49) continue;
+      progress(at + 1);
+      await new Promise((resolve) => setImmediate(resolve));
     }
+  }
+
+  #read(file: string): FileFacts {
+    const found = readText(file);
+    if (typeof found !== 'string') return found;
+    const key = keyOf(file, found);
+    const kept = this.cache?.take(key);
+    if (kept) return kept;
+    const facts = readFacts(file, found);
+    this.cache?.keep(key, facts);
+    return facts;
   }
 
   /** Where an import of a file leads. */
@@ -131,6 +128,21 @@ export class Project {
     };
     look(folder);
     return found.sort();
+  }
+}
+
+const keyOf = (file: string, text: string): string =>
+  createHash('sha1').update(basename(file)).update('\n').update(text).digest('base64url');
+
+/** The text of a file, or why there is none. */
+function readText(file: string): string | FileFacts {
+  const nothing = { imports: [], exports: [], units: [] };
+  try {
+    const text = readFileSync(file, 'utf8');
+    if (text.length <= most) return text;
+    return { ...nothing, unread: { why: `it has ${Math.round(text.length / 1e6)} MB`, line: 1 } };
+  } catch (failure) {
+    return { ...nothing, unread: { why: (failure as Error).message, line: 1 } };
   }
 }
 

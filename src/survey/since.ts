@@ -27,8 +27,8 @@ export interface Changes {
  *
  * @throws SIM-SURVEY-SINCE where that cannot be read, and what survey() throws
  */
-export function surveySince(asked: string, from: string, ref: string): Changes {
-  const now = survey(asked, from);
+export async function surveySince(asked: string, from: string, ref: string): Promise<Changes> {
+  const now = await survey(asked, from);
   const root = findRoot(from);
   const place = join(root, 'node_modules', '.cache', 'simulacra');
   mkdirSync(place, { recursive: true });
@@ -36,7 +36,7 @@ export function surveySince(asked: string, from: string, ref: string): Changes {
   try {
     const top = git(root, ref, ['rev-parse', '--show-toplevel']).trim();
     checkOut(root, ref, copy);
-    const before = surveyBefore(asked, join(copy, relative(top, from)));
+    const before = await surveyBefore(asked, join(copy, relative(top, from)));
     return {
       changes: compare(now, before),
       problems: 'components' in now ? now.problems : now.graph.problems,
@@ -47,9 +47,9 @@ export function surveySince(asked: string, from: string, ref: string): Changes {
 }
 
 // What was not there yet is new as a whole.
-function surveyBefore(asked: string, from: string): Survey | FolderSurvey | undefined {
+async function surveyBefore(asked: string, from: string): Promise<Survey | FolderSurvey | undefined> {
   try {
-    return survey(asked, from);
+    return await survey(asked, from);
   } catch (failure) {
     if (failure instanceof SimulacraError && failure.code !== 'SIM-PARSER') return undefined;
     throw failure;

@@ -4,6 +4,7 @@ import { nearest } from '../core/near';
 import { refuse } from './errors';
 import type { Unit } from './facts';
 import type { Linker } from './link';
+import type { Project } from './project';
 import { isSource } from './read/file';
 
 /** A component, and where it is declared. */
@@ -32,6 +33,13 @@ export function findAsked(linker: Linker, asked: string, from: string): Asked {
   if (statSync(place).isDirectory())
     return { kind: 'folder', folder: place, files: linker.project.list(place) };
   return inFile(linker, place, wanted);
+}
+
+/** The files that have to be read to find what is asked for, beside those that it leads to. */
+export function filesAsked(project: Project, asked: string, from: string): readonly string[] {
+  const place = resolve(from, asked.split('#')[0] ?? '');
+  if (!existsSync(place)) return project.list();
+  return statSync(place).isDirectory() ? project.list(place) : [];
 }
 
 // A link that leads back to itself is there, and cannot be followed.

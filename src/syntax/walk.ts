@@ -11,6 +11,12 @@ export interface Place {
   readonly decorated: boolean;
 }
 
+/** What has names of its own, beside functions and classes. */
+const scoped = new Set([
+  ...['BlockStatement', 'SwitchStatement', 'CatchClause', 'StaticBlock'],
+  ...['ForStatement', 'ForInStatement', 'ForOfStatement'],
+]);
+
 let keys: Readonly<Record<string, readonly string[]>> | undefined;
 /** The members of each kind of node, as the parser knows them. */
 const readKeys = () => (keys ??= readParser().visitorKeys as Readonly<Record<string, readonly string[]>>);
@@ -45,15 +51,22 @@ export abstract class Walk {
     else this.visit(nodes, place);
   }
 
-  protected visitKeys(node: Node, place: Place, ...except: string[]): void {
-    for (const key of readKeys()[node.type] ?? []) if (!except.includes(key)) this.visitAll(node[key], place);
+  protected visitKeys(node: Node, place: Place, except?: readonly string[]): void {
+    const keys = this.#walking.keysOf[node.type];
+    if (!keys) return;
+    for (const key of keys) {
+      const value = node[key];
+      // Most members of most nodes are none.
+      if (value !== null && value !== undefined && !except?.includes(key)) this.visitAll(value, place);
+    }
   }
 
   protected visit(node: unknown, place: Place): void {
     if (!isNode(node)) return;
     if (node['declare'] === true || this.look(node, place)) return;
-    if (node.type.startsWith('TS')) return this.visitTyped(node, place);
-    switch (node.type) {
+    const { type } = node;
+    if (type.startsWith('TS')) return this.visitTyped(node, place);
+    switch (type) {
       case 'MethodDefinition':
       case 'AccessorProperty':
       case 'PropertyDefinition':
@@ -89,9 +102,8 @@ export abstract class Walk {
   }
 
   protected visitBlock(node: Node, place: Place): void {
-    const isFor = /^For/.test(node.type);
-    const makesScope = isFor || /^(BlockStatement|SwitchStatement|CatchClause|StaticBlock)$/.test(node.type);
-    if (!makesScope) return this.visitKeys(node, place);
+    if (!scoped.has(node.type)) return this.visitKeys(node, place);
+    const isFor = node.type.startsWith('For');
     const scope = new Scope(place.scope, node.type === 'StaticBlock');
     const inside = { ...place, scope };
     const isHead = (head: unknown): head is Node => isNode(head) && head.type === 'VariableDeclaration';
@@ -109,7 +121,7 @@ export abstract class Walk {
     if (node.type === 'SwitchStatement') this.visit(node['discriminant'], place);
     const isTarget = isFor && isNode(node['left']) && !isHead(node['left']);
     if (isTarget) this.visitPattern(node['left'], inside);
-    this.visitKeys(node, inside, 'param', 'discriminant', ...(isTarget ? ['left'] : []));
+    this.visitKeys(node, inside, isTarget ? ['param', 'discriminant', 'left'] : ['param', 'discriminant']);
   }
 
   protected visitClassMember(node: Node, place: Place): void {

@@ -129,7 +129,7 @@ class Search extends Walk {
     if (callee.type === 'Identifier') this.#note(callee, use, place);
     else if (callee.type === 'MemberExpression') this.#visitMember(callee, place, use === 'called');
     else this.visit(callee, place);
-    this.visitKeys(node, place, key, 'typeArguments');
+    this.visitKeys(node, place, [key, 'typeArguments']);
   }
 
   #noteRequire(node: Node, place: Place): void {

@@ -1,4 +1,5 @@
 import { basename } from 'node:path';
+import { SimulacraError } from '../../core/errors/error';
 import { readParser } from '../../syntax/parser';
 import type { Node } from '../../syntax/syntax';
 import type { FileFacts, Framework, Import } from '../facts';
@@ -27,13 +28,19 @@ export const readers = (): readonly unknown[] => [
 /** Files that can declare components, and files that components are made of. */
 export const isSource = (file: string): boolean => /\.([cm]?[jt]sx?|vue)$/.test(file);
 
-/** Reads what one file says. Never fails: a file that cannot be read says why. */
+/** Reads what one file says. A file that cannot be read says why. @throws SIM-PARSER */
 export function readFacts(file: string, text: string): FileFacts {
   if (text.includes('\0')) return unread('it is no text', 1);
-  const stem = stemOf(file);
-  if (file.endsWith('.vue')) return readComponentFile(text, stem);
-  const read = readScript(text, languageOf(file), { stem, offset: 0, text });
-  return 'why' in read ? unread(read.why, read.line) : factsOf([read]);
+  try {
+    const stem = stemOf(file);
+    if (file.endsWith('.vue')) return readComponentFile(text, stem);
+    const read = readScript(text, languageOf(file), { stem, offset: 0, text });
+    return 'why' in read ? unread(read.why, read.line) : factsOf([read]);
+  } catch (failure) {
+    if (failure instanceof SimulacraError) throw failure;
+    // One odd file does not end the survey of all others, and is not taken for one that says nothing.
+    return unread(`the survey itself failed on it (${(failure as Error).message})`, 1);
+  }
 }
 
 const unread = (why: string, line: number): FileFacts => ({

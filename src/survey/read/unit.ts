@@ -29,19 +29,17 @@ export class OpenUnit {
   }
 
   done(): Unit {
-    const lists = {
-      ...{ selectors: this.selectors, lends: this.lends, declares: this.declares, imports: this.imports },
-      ...{ inputs: [...this.inputs], outputs: [...this.outputs] },
-      ...{ slots: [...this.slots], renders: [...this.renders] },
-    };
-    return {
-      ...{ name: this.name, kind: this.kind, line: this.line, uses: this.uses, leaves: this.leaves },
-      ...(this.isExported && { isExported: true as const }),
-      ...(this.framework && { framework: this.framework }),
-      ...(this.text && { text: this.text }),
-      ...(this.template && { template: this.template }),
-      ...Object.fromEntries(Object.entries(lists).filter(([, list]) => list.length > 0)),
-    };
+    const { name, kind, line, uses, leaves } = this;
+    const unit: { -readonly [K in keyof Unit]: Unit[K] } = { name, kind, line, uses, leaves };
+    if (this.isExported) unit.isExported = true;
+    if (this.framework) unit.framework = this.framework;
+    if (this.text) unit.text = this.text;
+    if (this.template) unit.template = this.template;
+    for (const key of ['selectors', 'lends', 'declares', 'imports'] as const)
+      if (this[key].length > 0) unit[key] = this[key];
+    for (const key of ['inputs', 'outputs', 'slots', 'renders'] as const)
+      if (this[key].size > 0) unit[key] = [...this[key]];
+    return unit;
   }
 }
 
