@@ -176,6 +176,8 @@ export class Builder {
       for (const { specifier, isLazy, line } of imports) {
         const target = this.linker.project.resolve(file, specifier);
         if (target.kind === 'nowhere') this.#problem(file, line, `"${specifier}" leads nowhere`);
+        if (target.kind === 'package' && target.why !== undefined)
+          this.#problem(file, line, `"${specifier}" leads nowhere: ${target.why}`);
         if (target.kind === 'file' && !isLazy)
           connect(node, this.#load(target.file), { how: 'loaded', line });
       }

@@ -34,7 +34,7 @@ export function findCuts(graph: Graph, most = 5): readonly Cut[] {
   const weigh = (node: SurveyNode): number => {
     const known = taken.get(node);
     if (known !== undefined) return known;
-    const own = (isModule(node) ? 1 : 0) + (node.own.length > 0 ? 3 : 0);
+    const own = (isModule(node) ? 1 : 0) + (node.own.some((mark) => mark !== 'heavy') ? 3 : 0);
     const weight = (below.get(node) ?? []).reduce((sum, one) => sum + weigh(one), own);
     taken.set(node, weight);
     return weight;
@@ -43,7 +43,7 @@ export function findCuts(graph: Graph, most = 5): readonly Cut[] {
   // Where nearly all lies further down, more stays real if it is cut there.
   const look = (node: SurveyNode): boolean => {
     const found = (below.get(node) ?? []).map((one) => {
-      const isWorth = isCuttable(root, one) && weigh(one) >= 4;
+      const isWorth = isOnlyOne(graph, one) || (isCuttable(root, one) && weigh(one) >= 4);
       const heaviest = Math.max(0, ...(below.get(one) ?? []).map(weigh));
       if (isWorth && heaviest < weigh(one) * 0.8) return chosen.push(one) > 0;
       if (look(one)) return true;
@@ -62,9 +62,12 @@ export function findCuts(graph: Graph, most = 5): readonly Cut[] {
 const isModule = ({ kind }: SurveyNode): boolean =>
   !/^(request|socket|event stream|storage|timer|clock)$/.test(kind);
 
+/** True for a heavy package of which one thing is used: where that is swapped, the package is not loaded. */
+const isOnlyOne = ({ nodes }: Graph, { own, package: from }: SurveyNode): boolean =>
+  own.includes('heavy') && nodes.filter((one) => one.package === from).length === 1;
+
 /** True for what a test can replace: what it can import, or what the framework hands in. */
-function isCuttable(root: SurveyNode, { kind, unit, file, own }: SurveyNode): boolean {
-  if (kind === 'package') return own.includes('heavy');
+function isCuttable(root: SurveyNode, { kind, unit, file }: SurveyNode): boolean {
   if (/^(component|directive|service|context|token)$/.test(kind)) return unit?.isExported === true;
   return (
     unit?.isExported === true &&
@@ -88,8 +91,11 @@ function describeCut(
     isLoaded && node.unit ? nodes.filter(({ file, unit }) => file === node.file && (unit ?? true)) : [node],
   );
   const left = reachedFrom(root, without);
+  // Of a heavy package nothing is gained as long as something of it is used.
+  const isGone = ({ own, package: from }: SurveyNode) =>
+    !(own.length === 1 && own[0] === 'heavy') || ![...left].some((one) => one.package === from);
   const gone = nodes
-    .filter((one) => !left.has(one) && one !== node && isNotable(one))
+    .filter((one) => !left.has(one) && one !== node && isNotable(one) && isGone(one))
     .sort((a, b) => b.own.length - a.own.length);
   const [all, rest] = isLoaded
     ? [before.loaded, modulesLoaded(root, without)]

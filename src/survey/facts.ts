@@ -76,6 +76,8 @@ export interface Template {
   readonly pipes: readonly string[];
   /** Names of elements that come about later: `@defer`. */
   readonly deferred: readonly string[];
+  /** What is rendered of what is given: `<ng-content>`. */
+  readonly slots: readonly string[];
   /** Where the template is, as the component names it. */
   readonly url?: string;
 }

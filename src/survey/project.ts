@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { basename, dirname, join, relative, sep } from 'node:path';
+import { isBuiltin } from 'node:module';
 import type * as Oxc from 'oxc-resolver';
 import { requirePackage } from '../syntax/parser';
 import { readAliases } from './aliases';
@@ -11,10 +12,18 @@ import { isSource, readFacts } from './read/file';
 /** Where an import leads. */
 export type Target =
   | { readonly kind: 'file'; readonly file: string }
-  | { readonly kind: 'package'; readonly name: string; readonly entry?: string }
+  | {
+      readonly kind: 'package';
+      readonly name: string;
+      readonly entry?: string;
+      /** Why it is not there. */
+      readonly why?: string;
+    }
   /** Styles, pictures, data: nothing that has parts of its own. */
   | { readonly kind: 'asset' }
   | { readonly kind: 'nowhere' };
+
+const notThere = 'no package of that name is installed, and no alias leads to a file';
 
 // A file that is longer is made by a machine.
 const most = 5_000_000;
@@ -105,8 +114,10 @@ export class Project {
     const { path } = this.#resolver.resolveFileSync(file, specifier);
     if (path && this.#isOwn(path)) return isSource(path) ? { kind: 'file', file: path } : { kind: 'asset' };
     if (!path && /^[./]/.test(specifier)) return { kind: 'nowhere' };
-    if (!path && /^[@~#]\/|^[~#]/.test(specifier)) return { kind: 'nowhere' };
-    return { kind: 'package', name: specifier, ...(path && { entry: path }) };
+    if (!path && isBuiltin(specifier)) return { kind: 'package', name: specifier };
+    return path
+      ? { kind: 'package', name: specifier, entry: path }
+      : { kind: 'package', name: specifier, why: notThere };
   }
 
   // The project itself may lie within a folder of that name.

@@ -4,6 +4,8 @@ export interface Case {
   /** What is written, by file; the first is surveyed. */
   readonly files: Readonly<Record<string, string>>;
   readonly leans: readonly string[];
+  /** What it takes and tells, and what it renders of what it is given. */
+  readonly takes?: Readonly<Record<string, readonly string[]>>;
 }
 
 const board = (body: string, more = '') =>
@@ -120,10 +122,10 @@ export const react: Readonly<Record<string, Case>> = {
         `const yards = useYards(); const { data } = useQuery({ queryFn: () => fetch('/api/hives') }); const go = useNavigate();`,
         `import { useQuery } from '@tanstack/react-query'; import { useNavigate } from 'react-router'; import { useYards } from './yards';`,
       ),
-      'yards.ts': `import { create } from 'zustand'; export const useYards = create(() => ({}));`,
+      'yards.ts': `import { createStore } from 'redux'; export const useYards = createStore(() => ({}));`,
     },
     leans: [
-      'package create',
+      'package createStore',
       'package useNavigate',
       'package useQuery',
       'request GET /api/hives',
@@ -231,6 +233,23 @@ export default { components: { HiveCard }, mixins: [mixin], setup() { return { s
     },
     leans: ['request GET /api/hives', 'timer setTimeout'],
   },
+  'props, events, a model and slots, by macros': {
+    files: {
+      'Board.vue': `<script setup lang="ts">
+defineProps<{ yard: string; open?: boolean }>(); defineEmits<{ opened: [id: string]; (event: 'closed'): void }>(); defineModel('search');
+</script>
+<template><slot /><slot name="empty" /></template>`,
+    },
+    leans: [],
+    takes: { inputs: ['yard', 'open', 'search'], outputs: ['opened', 'closed'], slots: ['default', 'empty'] },
+  },
+  'props and events, by options': {
+    files: {
+      'Board.vue': `<script>export default { props: { yard: String }, emits: ['opened'] };</script><template><p>{{ yard }}</p></template>`,
+    },
+    leans: [],
+    takes: { inputs: ['yard'], outputs: ['opened'] },
+  },
 };
 
 export const angular: Readonly<Record<string, Case>> = {
@@ -279,5 +298,19 @@ export const angular: Readonly<Record<string, Case>> = {
         @Component({ selector: 'hive-board', template: '' }) export class Board { all = httpResource(() => ({ url: \`/api/hives/\${this.id()}\` })); one = httpResource(() => '/api/yard'); }`,
     },
     leans: ['request GET /api/hives/:id', 'request GET /api/yard'],
+  },
+  'inputs, outputs, what it is given and what it refers to': {
+    files: {
+      'board.ts': `import { Component, Input, Output, EventEmitter, input, output, model, viewChild } from '@angular/core'; import { HiveCard } from './hive-card';
+        @Component({ selector: 'hive-board', template: '<ng-content /><ng-content select="[empty]" />' })
+        export class Board { yard = input.required<string>(); search = model(''); opened = output(); @Input() old = ''; @Output() closed = new EventEmitter(); card = viewChild(HiveCard); }`,
+      'hive-card.ts': `import { Component } from '@angular/core'; @Component({ selector: 'hive-card', template: '' }) export class HiveCard { at = Date.now(); }`,
+    },
+    leans: ['clock Date.now'],
+    takes: {
+      inputs: ['yard', 'search', 'old'],
+      outputs: ['opened', 'closed'],
+      slots: ['default', '[empty]'],
+    },
   },
 };

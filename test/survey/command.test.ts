@@ -23,7 +23,7 @@ import { Chart } from './Chart';
 const Late = lazy(() => import('./Late'));
 export function PreviewCard() { const chart = useRef(); useYards(); useEffect(() => openFeed('weights')); return <><Chart ref={chart} /><Late /></>; }`,
   'src/feed.ts': `export const openFeed = (name) => new WebSocket('/live/' + name);`,
-  'src/yards.ts': `import { create } from 'zustand'; export const useYards = create(() => ({}));`,
+  'src/yards.ts': `import { createStore } from 'redux'; export const useYards = createStore(() => ({}));`,
   'src/Chart.tsx': `export const Chart = () => { const now = Date.now(); return <svg>{now}</svg>; };`,
   'src/Late.tsx': `export default function Late() { return <b>{localStorage.getItem('late')}</b>; }`,
   'src/units.ts': `export const kilos = (grams) => grams / 1000;`,
@@ -221,6 +221,10 @@ it('passes by what it cannot read or find, says where, and goes on', async () =>
   const { problems, nodes } = await dataOf(lacking, 'Board');
   expect(problems).toEqual([
     { file: 'Bad.tsx', line: 1, why: expect.stringMatching(/^not read: /) as string },
+    {
+      ...{ file: 'Board.tsx', line: 2 },
+      why: '"@missing/alias" leads nowhere: no package of that name is installed, and no alias leads to a file',
+    },
     { file: 'Board.tsx', line: 3, why: '"./nowhere" leads nowhere' },
   ]);
   expect(nodes.some(({ kind, name }) => kind === 'package' && name === 'x')).toBe(true);

@@ -31,6 +31,7 @@ describe('what a component leans on', () => {
     const file = `${folderOf(index)}/${Object.keys(one.files)[0]!}`;
     const data = found.components.find((component) => component.file === file && component.name === 'Board');
     expect(data && leavesOf(data)).toEqual([...one.leans].sort());
+    expect(data).toMatchObject(one.takes ?? {});
   });
 
   it('finds nothing to complain of', () => {

@@ -3,6 +3,7 @@ import type { Cut } from '../cuts';
 import type { Mark } from '../graph';
 import type { FolderSurvey } from '../index';
 import { fit } from './fit';
+import { printProblems } from './tree';
 import type { Colours } from './colours';
 
 /** A cut that helps several components. */
@@ -78,10 +79,7 @@ export function printFolder(folder: FolderSurvey, colours: Colours): string {
       'Files that load each other',
       circles.slice(0, 20).map((files) => `  ${yellow([...files, files[0]].join(' → '))}`),
     ),
-    ...block(
-      'Passed by',
-      problems.map(({ file, line, why }) => `  ${yellow(`${file}:${line}`)}  ${why}`),
-    ),
+    ...printProblems(problems, colours),
     '',
   ].join('\n');
 }

@@ -1,6 +1,6 @@
 import type { Colours } from './colours';
 import { count, list } from '../../core/print';
-import { loadedWith, type Edge, type Mark, type SurveyNode } from '../graph';
+import { loadedWith, type Edge, type Mark, type Problem, type SurveyNode } from '../graph';
 import type { Survey } from '../index';
 import { fit } from './fit';
 
@@ -31,7 +31,7 @@ export function printSurvey(survey: Survey, colours: Colours): string {
     ...shown,
     ...printLoads(survey, seen, colours),
     ...printCuts(survey, colours),
-    ...printProblems(survey, colours),
+    ...printProblems(survey.graph.problems, colours),
     '',
   ].join('\n');
 }
@@ -164,11 +164,17 @@ function printCuts({ cuts }: Survey, { bold, green, dim, yellow }: Colours): str
   ];
 }
 
-function printProblems({ graph }: Survey, { bold, yellow }: Colours): string[] {
-  if (graph.problems.length === 0) return [];
+// More of them say nothing that these do not.
+const mostProblems = 12;
+
+export function printProblems(problems: readonly Problem[], { bold, yellow, dim }: Colours): string[] {
+  if (problems.length === 0) return [];
+  const shown = problems.slice(0, mostProblems);
+  const left = problems.length - shown.length;
   return [
     '',
     bold('Passed by'),
-    ...graph.problems.map(({ file, line, why }) => `  ${yellow(`${file}:${line}`)}  ${why}`),
+    ...shown.map(({ file, line, why }) => `  ${yellow(`${file}:${line}`)}  ${why}`),
+    ...(left > 0 ? [dim(`  … ${left} more: --json has all of them`)] : []),
   ];
 }

@@ -17,6 +17,9 @@ export function readAngularTemplate(html: string, firstLine: number): Template {
     })),
     pipes: [...pipes],
     deferred: deferredIn(html),
+    slots: tags
+      .filter(({ name }) => name === 'ng-content')
+      .map(({ attributes }) => attributes['select'] ?? 'default'),
   };
 }
 

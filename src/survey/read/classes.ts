@@ -54,14 +54,22 @@ function readDecorator({ unit, lineOf }: Around, call: Node): void {
   }
   const template = said.get('template');
   const text = plainText(template);
-  if (template && text !== undefined) unit.template = readAngularTemplate(text, lineOf(template));
+  if (template && text !== undefined) {
+    unit.template = readAngularTemplate(text, lineOf(template));
+    for (const slot of unit.template.slots) unit.slots.add(slot);
+  }
   const url = plainText(said.get('templateUrl'));
-  if (url !== undefined) unit.template = { tags: [], pipes: [], deferred: [], url };
+  if (url !== undefined) unit.template = { tags: [], pipes: [], deferred: [], slots: [], url };
   for (const input of textsIn(said.get('inputs'))) unit.inputs.add(input);
 }
 
 function readMember({ unit, lineOf }: Around, member: Node, members: Map<string, string>): void {
   const name = nameOf(member['key']);
+  // A component that is asked for by its class is kept by a reference.
+  const noteRef = (call: Node) => {
+    const [asked] = nodesIn(call['arguments']);
+    if (asked?.type === 'Identifier') unit.use(nameOf(asked), 'rendered', lineOf(member), { hasRef: true });
+  };
   if (member['kind'] === 'constructor')
     return readConstructor({ unit, lineOf }, member['value'] as Node, members);
   for (const decorator of nodesIn(member['decorators'])) {
@@ -69,6 +77,7 @@ function readMember({ unit, lineOf }: Around, member: Node, members: Map<string,
     const word = nameOf(call.type === 'CallExpression' ? call['callee'] : call);
     if (word === 'Input') unit.inputs.add(name);
     if (word === 'Output') unit.outputs.add(name);
+    if (/^View(Child|Children)$/.test(word)) noteRef(call);
   }
   const value = member['value'];
   if (!isNode(value) || value.type !== 'CallExpression') return;
@@ -78,6 +87,7 @@ function readMember({ unit, lineOf }: Around, member: Node, members: Map<string,
   if (head === 'input' || head === 'model') unit.inputs.add(name);
   if (head === 'output') unit.outputs.add(name);
   if (head === 'inject' && first?.type === 'Identifier') members.set(name, nameOf(first));
+  if (/^viewChild(ren)?$/.test(head)) noteRef(value);
 }
 
 /** The types of what a constructor is given are what it injects. */

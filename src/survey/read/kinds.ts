@@ -2,6 +2,7 @@ import { isNode, nameOf, nodesIn, type Node } from '../../syntax/syntax';
 import type { UnitKind } from '../facts';
 import { packageKind } from './leaves';
 import type { OpenUnit, Imported } from './unit';
+import { readOptions } from './vue';
 
 /** What deciding the kind of a declaration needs to know of its file. */
 interface Around {
@@ -29,6 +30,7 @@ export function kindOfValue({ unit, imported, framework }: Around, node: Node): 
     unit.kind = kindOfFunction(unit, framework);
     if (unit.kind === 'component') readInputs(unit, node);
   } else unit.kind = kindOfExpression(unit, node, imported);
+  if (unit.kind === 'component' && framework === 'vue') readOptions(unit, node);
   if (unit.kind === 'component' || unit.kind === 'hook' || unit.kind === 'composable')
     unit.framework = framework;
 }
@@ -88,7 +90,9 @@ function takesComponent(call: Node): boolean {
 }
 
 const hasComponentOptions = (object: Node): boolean =>
-  nodesIn(object['properties']).some(({ key }) => /^(setup|template|components|render)$/.test(nameOf(key)));
+  nodesIn(object['properties']).some(({ key }) =>
+    /^(setup|template|components|render|props|emits)$/.test(nameOf(key)),
+  );
 
 /** The props of a function component: what its first parameter takes apart. */
 function readInputs(unit: OpenUnit, node: Node): void {

@@ -91,6 +91,16 @@ export function readMacro(unit: OpenUnit, call: Node): void {
   }
 }
 
+/** Reads the props and events of a component that is written as options. */
+export function readOptions(unit: OpenUnit, node: Node): void {
+  const [first] = nodesIn(node['arguments']);
+  const options = node.type === 'ObjectExpression' ? node : first;
+  for (const { key, value } of nodesIn(options?.['properties'])) {
+    if (nameOf(key) === 'props') for (const name of namesDeclared(value as Node)) unit.inputs.add(name);
+    if (nameOf(key) === 'emits') for (const name of namesDeclared(value as Node)) unit.outputs.add(name);
+  }
+}
+
 function namesDeclared(node: Node | undefined): string[] {
   if (node?.type === 'TSTypeLiteral')
     return nodesIn(node['members']).flatMap((member) => nameOf(member['key']) || eventOf(member) || []);
