@@ -1,7 +1,9 @@
 // In a browser: a sheet of 100 states against bare pictures of the same pages, a saved file until it is drawn, the tests of a
 // project against the same in a simulated page (whole commands, in turns), and the memory of long runs.
 import { execFileSync, spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { get } from 'node:http';
 import { resolve } from 'node:path';
 import { middle } from './measure.mjs';
 
@@ -136,7 +138,11 @@ async function watching() {
   const watch = spawn(process.execPath, [cli, ...light, '--watch', '--port', '0'], { cwd: place });
   const stop = new globalThis.AbortController();
   try {
-    const { body: events } = await fetch(`${await addressSaid(watch)}events`, { signal: stop.signal });
+    // Where the library is loaded, fetch is its own.
+    const [events] = await once(
+      get(`${await addressSaid(watch)}events`, { signal: stop.signal }),
+      'response',
+    );
     let heard = () => undefined;
     let awaited = 'nothing yet';
     let drawn = 0;
