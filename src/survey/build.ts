@@ -15,7 +15,7 @@ import {
 import type { Found, Linker } from './link';
 import { packageOf } from './project';
 import { isFramework, packageKind } from './read/leaves';
-import { isOpen, printAddress, Requests } from './requests';
+import { isOpen, printAddress, printText, Requests } from './requests';
 import { Templates } from './templates';
 
 type Making = Omit<SurveyNode, 'id' | 'edges'>;
@@ -90,7 +90,7 @@ export class Builder {
     for (const [found, use] of edges) {
       for (const leaf of this.#requests.askedBy(file, use)) this.#leaf(node, file, leaf);
       const to = this.#target(file, unit, found, use);
-      if (to && to !== node) connect(node, to, use);
+      if (to && to !== node) connect(node, to, to.kind === 'context' ? usedAsContext(use) : use);
     }
     for (const leaf of unit.leaves) this.#ownLeaf(node, file, leaf);
     connect(node, this.#load(file), { how: 'loaded', line: 1 });
@@ -158,7 +158,8 @@ export class Builder {
 
   #leaf(node: SurveyNode, file: string, leaf: Leaf): void {
     const { address } = leaf;
-    const name = printLeaf(leaf, address && printAddress(this.linker, file, address));
+    const print = isDocument(leaf) ? printText : printAddress;
+    const name = printLeaf(leaf, address && print(this.linker, file, address));
     if (name === undefined) return;
     const own = markOf(leaf);
     const key = `leaf\0${node.id}\0${leaf.kind}\0${name}`;
@@ -233,9 +234,15 @@ function connect(
 
 const byPlace = (a: Problem, b: Problem) => a.file.localeCompare(b.file) || a.line - b.line;
 
+/** `<SessionContext.Provider>`, and `<SessionContext value>` since React 19. */
+const usedAsContext = (use: Use): Use =>
+  use.how === 'rendered' && use.member !== 'Consumer' ? { ...use, how: 'provided' } : use;
+
+const isDocument = ({ what }: Pick<Leaf, 'what'>) => /^(gql|graphql)$/.test(what);
+
 /** How a leaf is called; undefined for a document of GraphQL that holds no operation. */
 function printLeaf({ kind, what, method }: Leaf, address: string | undefined): string | undefined {
-  if (/^(gql|graphql)$/.test(what)) {
+  if (isDocument({ what })) {
     const [, type, name] = /\b(query|mutation|subscription)\s+(\w+)/.exec(address ?? '') ?? [];
     return type && `${type.toUpperCase()} ${name}`;
   }

@@ -49,7 +49,8 @@ export class Requests {
 
   #filled(file: string, use: Use): readonly Open[] {
     const target = this.linker.find(file, use.name, use.member);
-    if (target?.kind !== 'unit') return [];
+    // What a component asks for stands with the component.
+    if (target?.kind !== 'unit' || target.unit.kind === 'component') return [];
     return this.openOf(target.file, target.unit)
       .filter(({ within }) => within === undefined || use.member === undefined || within === use.member)
       .map(({ leaf, address }) => {
@@ -64,7 +65,7 @@ export class Requests {
 
 /** An address as routes are written: `/api/hives/:hiveId`, without what follows a question mark. */
 export function printAddress(linker: Linker, file: string, parts: Parts, depth = 0): string {
-  const written = parts.map((part) => printPart(linker, file, part, depth)).join('');
+  const written = printText(linker, file, parts, depth);
   const path = written.replace(/[?#].*$/s, '');
   // What stands before the first slash is where the service is.
   return (
@@ -74,11 +75,15 @@ export function printAddress(linker: Linker, file: string, parts: Parts, depth =
   );
 }
 
+/** A text as far as it is known, as it is written. */
+export const printText = (linker: Linker, file: string, parts: Parts, depth = 0): string =>
+  parts.map((part) => printPart(linker, file, part, depth)).join('');
+
 function printPart(linker: Linker, file: string, part: Part, depth: number): string {
   if (typeof part === 'string') return part;
   if (!('constant' in part)) return `:${part.unknown}`;
   const found = depth > 8 ? undefined : linker.find(file, part.constant, part.member);
   const text = found?.kind === 'unit' && !part.member ? found.unit.text : undefined;
-  if (found?.kind === 'unit' && text) return printAddress(linker, found.file, text, depth + 1);
+  if (found?.kind === 'unit' && text) return printText(linker, found.file, text, depth + 1);
   return `:${part.member ?? part.constant}`;
 }

@@ -163,7 +163,7 @@ export const react: Readonly<Record<string, Case>> = {
         `import { FORAGE } from './documents'; import { useForage } from './forage';`,
       ),
       'documents.ts':
-        'import { gql } from "@urql/core"; export const FORAGE = gql`query Forage($yard: ID!) { forage(yard: $yard) { name } }`;',
+        'import { gql } from "@urql/core"; export const FORAGE = gql`# What is in flower, at its best?\nquery Forage($yard: ID!) { forage(yard: $yard) { name } }`;',
       'forage.ts': `export const useForage = () => [];`,
     },
     leans: ['request QUERY Forage'],
