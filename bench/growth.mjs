@@ -256,4 +256,8 @@ export async function growing() {
   return { lines, kept };
 }
 
-if (process.argv[1]?.endsWith('growth.mjs')) process.exit((await growing()).kept ? 0 : 1);
+if (process.argv[1]?.endsWith('growth.mjs')) {
+  const { lines, kept } = await growing();
+  console.log(lines.join('\n'));
+  process.exit(kept ? 0 : 1);
+}
