@@ -3,7 +3,7 @@ import { SimulacraError } from '../core/errors/error';
 import { refuse } from '../stage/errors';
 import { listDrift } from './drift';
 import { playDemo } from './demo';
-import type { Output } from './output';
+import { codeOf, type Output } from './output';
 import { runServe } from './serve';
 import { makeSheet, type SheetCall } from './sheet';
 import { addSurvey } from './survey';
@@ -156,13 +156,7 @@ function addSheet(
     .option('--no-accessibility', 'do not look for problems of accessibility')
     .option('--shown', 'show the browser while it works')
     .action(async (files: string[], given: GivenSheet) => {
-      try {
-        done(await makeSheet(output, readSheetCall(files, given), untilStopped()));
-      } catch (failure) {
-        if (!(failure instanceof SimulacraError)) throw failure;
-        output.complain(`${failure.message}\n`);
-        done(2);
-      }
+      done(await codeOf(output, () => makeSheet(output, readSheetCall(files, given), untilStopped())));
     });
 }
 

@@ -1,7 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import type { Command } from 'commander';
-import { SimulacraError } from '../core/errors/error';
 import { count } from '../core/print';
 import { refuse } from '../survey/errors';
 import { survey, type FolderSurvey, type Survey } from '../survey/index';
@@ -12,7 +11,7 @@ import { drawSurvey } from '../survey/print/picture';
 import { printFolder } from '../survey/print/table';
 import { printSurvey } from '../survey/print/tree';
 import { surveySince } from '../survey/since';
-import { coloursOf, type Output } from './output';
+import { codeOf, coloursOf, type Output } from './output';
 
 interface Given {
   readonly json?: true;
@@ -50,14 +49,7 @@ export function addSurvey(
     .option('--since <ref>', 'only what was added or removed since a commit, a tag or a branch')
     .addHelpText('after', examples)
     .action(async (what: string | undefined, given: Given) => {
-      try {
-        done(await listSurvey(output, what ?? '.', from, given));
-      } catch (failure) {
-        if (!(failure instanceof SimulacraError)) throw failure;
-        output.progress?.('');
-        output.complain(`${failure.message}\n`);
-        done(2);
-      }
+      done(await codeOf(output, () => listSurvey(output, what ?? '.', from, given)));
     });
 }
 
@@ -70,8 +62,7 @@ async function listSurvey(output: Output, what: string, from: string, given: Giv
   }
   const found = await survey(what, from, (done, of) => {
     output.progress?.(`reading ${done} of ${of} files`);
-  });
-  output.progress?.('');
+  }).finally(() => output.progress?.(''));
   for (const [file, draw] of [
     [svg, drawSurvey],
     [html, printPage],

@@ -18,6 +18,9 @@ import { isFramework, packageKind } from './read/leaves';
 import { isOpen, printAddress, printText, Requests } from './requests';
 import { Templates } from './templates';
 
+// A package that loads more code than this takes a second of each test file.
+const heavy = 1_000_000;
+
 type Making = Omit<SurveyNode, 'id' | 'edges'>;
 
 /** Follows what a component uses, as far as it goes. */
@@ -25,6 +28,7 @@ export class Builder {
   readonly #nodes = new Map<string | Unit, SurveyNode>();
   readonly #open: (() => void)[] = [];
   readonly #problems: Problem[] = [];
+  readonly #weights = new Map<string, number>();
   /** Calls that are requests if what is called turns out to ask the network. */
   #asking: { from: SurveyNode; leaf: Leaf; client: SurveyNode }[] = [];
   readonly #requests: Requests;
@@ -116,14 +120,22 @@ export class Builder {
     const isAsked = unit.leaves.some(({ what, client }) => what === use.name || client === use.name);
     if (isFramework(specifier) || isAsked) return undefined;
     const kind = packageKind(specifier);
-    const own: Mark[] =
-      kind === undefined ? [] : [kind === 'network' || kind === 'clock' ? kind : 'global state'];
+    const bytes = entry === undefined ? undefined : this.#weigh(entry);
+    const own: Mark[] = [];
+    if (kind) own.push(kind === 'network' ? kind : 'global state');
+    if (bytes !== undefined && bytes > heavy) own.push('heavy');
     const shown = name === 'default' ? use.name : name === '*' ? (use.member ?? use.name) : name;
     const making = { kind: 'package' as const, name: shown, own, package: packageOf(specifier) };
     return this.#make(`${specifier}\0${shown}`, {
       ...{ ...making, ...(kind && { note: kind }) },
-      ...(entry !== undefined && { bytes: 0, file: entry }),
+      ...(bytes !== undefined && { bytes, file: entry! }),
     });
+  }
+
+  #weigh(entry: string): number {
+    let bytes = this.#weights.get(entry);
+    if (bytes === undefined) this.#weights.set(entry, (bytes = weigh(entry)));
+    return bytes;
   }
 
   // A name that the template has from elsewhere, or a key that is a text.
@@ -251,7 +263,7 @@ function printLeaf({ kind, what, method }: Leaf, address: string | undefined): s
 }
 
 /** How much code an entry of a package loads from its own files. */
-export function weigh(entry: string): number {
+function weigh(entry: string): number {
   const seen = new Set<string>();
   const open = [entry];
   let bytes = 0;

@@ -1,6 +1,6 @@
 import { dirname, relative } from 'node:path';
 import { findDominators } from './dominators';
-import { isFile, reachedFrom, type Graph, type SurveyNode } from './graph';
+import { filesUsed, isFile, reachedFrom, type Graph, type SurveyNode } from './graph';
 import { isNotable } from './reach';
 
 /** One thing to replace, and what goes with it. */
@@ -52,7 +52,8 @@ export function findCuts(graph: Graph, most = 5): readonly Cut[] {
     return found.includes(true);
   };
   look(root);
-  const before = { used: modulesUsed(root), loaded: modulesLoaded(root) };
+  const all = reachedFrom(root);
+  const before = { used: filesUsed(all), loaded: filesLoaded(all) };
   return chosen
     .sort((a, b) => weigh(b) - weigh(a))
     .slice(0, most)
@@ -76,10 +77,8 @@ function isCuttable(root: SurveyNode, { kind, unit, file }: SurveyNode): boolean
   );
 }
 
-const modulesUsed = (root: SurveyNode, without?: ReadonlySet<SurveyNode>) =>
-  new Set([...reachedFrom(root, without)].filter(({ unit }) => unit).map(({ file }) => file));
-const modulesLoaded = (root: SurveyNode, without?: ReadonlySet<SurveyNode>) =>
-  new Set([...reachedFrom(root, without)].filter(isFile).map(({ file }) => file));
+const filesLoaded = (nodes: Iterable<SurveyNode>) =>
+  new Set([...nodes].filter(isFile).map(({ file }) => file));
 
 function describeCut(
   { root, nodes }: Graph,
@@ -87,9 +86,8 @@ function describeCut(
   before: { readonly used: ReadonlySet<unknown>; readonly loaded: ReadonlySet<unknown> },
 ): Cut {
   const isLoaded = !/^(component|directive|context|token|service)$/.test(node.kind);
-  const without = new Set(
-    isLoaded && node.unit ? nodes.filter(({ file, unit }) => file === node.file && (unit ?? true)) : [node],
-  );
+  const inFile = nodes.filter(({ file }) => file === node.file);
+  const without = new Set(isLoaded && node.unit ? inFile : [node]);
   const left = reachedFrom(root, without);
   // Of a heavy package nothing is gained as long as something of it is used.
   const isGone = ({ own, package: from }: SurveyNode) =>
@@ -97,10 +95,7 @@ function describeCut(
   const gone = nodes
     .filter((one) => !left.has(one) && one !== node && isNotable(one) && isGone(one))
     .sort((a, b) => b.own.length - a.own.length);
-  const [all, rest] = isLoaded
-    ? [before.loaded, modulesLoaded(root, without)]
-    : [before.used, modulesUsed(root, without)];
-  const inFile = nodes.filter(({ file }) => file === node.file);
+  const [all, rest] = isLoaded ? [before.loaded, filesLoaded(left)] : [before.used, filesUsed(left)];
   const unloaded = reachedFrom(root, new Set([...without, ...inFile]));
   const isStill = (one: SurveyNode) => one.own.includes('on load') && left.has(one) && !unloaded.has(one);
   const still = node.file === root.file ? [] : nodes.filter(isStill);

@@ -104,6 +104,12 @@ export function marksReached(nodes: readonly SurveyNode[]): ReadonlyMap<SurveyNo
   return reached;
 }
 
+export const isHard = ({ own }: SurveyNode): boolean => own.length > 0;
+
+/** The files of which something is used. */
+export const filesUsed = (nodes: Iterable<SurveyNode>): ReadonlySet<string | undefined> =>
+  new Set([...nodes].filter(({ unit }) => unit).map(({ file }) => file));
+
 /** True for the node that stands for a file that is loaded. */
 export const isFile = ({ kind, unit, leaf }: SurveyNode): boolean =>
   kind === 'on load' && unit === undefined && leaf === undefined;

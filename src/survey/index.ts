@@ -1,8 +1,16 @@
 import { join } from 'node:path';
-import { Builder, weigh } from './build';
+import { Builder } from './build';
 import { FactsCache } from './cache';
 import { findCuts, type Cut } from './cuts';
-import { marksReached, type Graph, type Mark, type Problem, type SurveyNode } from './graph';
+import {
+  filesUsed,
+  isHard,
+  marksReached,
+  type Graph,
+  type Mark,
+  type Problem,
+  type SurveyNode,
+} from './graph';
 import { Linker } from './link';
 import { findRoot, Project } from './project';
 import { Reach, type Reached } from './reach';
@@ -30,7 +38,7 @@ export interface ComponentRow extends Reached {
 
 /** How much there is to prepare: modules, and three for each thing that is hard. */
 export const weightOf = ({ modules, notable }: Reached): number =>
-  modules + 3 * notable.filter(({ own }) => own.length > 0).length;
+  modules + 3 * notable.filter(isHard).length;
 
 /** What the components of a folder lean on. */
 export interface FolderSurvey {
@@ -44,9 +52,6 @@ export interface FolderSurvey {
   readonly circles: readonly (readonly string[])[];
   readonly project: Project;
 }
-
-// A package that loads more code than this takes a second of each test file.
-const heavy = 1_000_000;
 
 /**
  * Reads what a component leans on, without running it; or what all components of a folder do.
@@ -82,25 +87,12 @@ export async function survey(
 
 function surveyOne(builder: Builder, subject: Subject, others: readonly string[]): Survey {
   const graph = builder.build(subject.file, subject.unit);
-  weighPackages(graph.nodes);
   return {
     ...{ subject, others, graph, project: builder.linker.project },
     reached: marksReached(graph.nodes),
     cuts: findCuts(graph),
-    modules: new Set(graph.nodes.filter(({ unit }) => unit).map(({ file }) => file)).size,
+    modules: filesUsed(graph.nodes).size,
   };
-}
-
-const weights = new Map<string, number>();
-
-function weighPackages(nodes: readonly SurveyNode[]): void {
-  for (const node of nodes) {
-    if (node.kind !== 'package' || node.bytes === undefined || node.file === undefined) continue;
-    if (!weights.has(node.file)) weights.set(node.file, weigh(node.file));
-    const bytes = weights.get(node.file)!;
-    const isNew = bytes > heavy && !node.own.includes('heavy');
-    Object.assign(node, { bytes, own: isNew ? [...node.own, 'heavy'] : node.own });
-  }
 }
 
 function surveyFolder(linker: Linker, folder: string, files: readonly string[]): FolderSurvey {
@@ -111,7 +103,6 @@ function surveyFolder(linker: Linker, folder: string, files: readonly string[]):
   const builder = new Builder(linker);
   const roots = subjects.map(({ file, unit }) => builder.follow(file, unit));
   builder.settleClients();
-  weighPackages(builder.nodes);
   const reach = new Reach(builder.nodes);
   const components = subjects
     .map((subject, index): ComponentRow => ({

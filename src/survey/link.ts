@@ -1,5 +1,6 @@
-import type { FileFacts, Unit } from './facts';
+import type { Unit } from './facts';
 import type { Project } from './project';
+import { importsByName, type Imported } from './read/unit';
 
 /** What a name stands for. */
 export type Found =
@@ -13,7 +14,7 @@ export type Found =
 export class Linker {
   readonly #units = new Map<string, ReadonlyMap<string, Unit>>();
   readonly #exported = new Map<string, Map<string, Found | undefined>>();
-  readonly #imports = new Map<string, ReadonlyMap<string, readonly [specifier: string, name: string]>>();
+  readonly #imports = new Map<string, ReadonlyMap<string, Imported>>();
 
   constructor(readonly project: Project) {}
 
@@ -27,16 +28,16 @@ export class Linker {
     return units;
   }
 
-  #importsOf(file: string): ReadonlyMap<string, readonly [string, string]> {
+  #importsOf(file: string): ReadonlyMap<string, Imported> {
     let imports = this.#imports.get(file);
-    if (!imports) this.#imports.set(file, (imports = namesImported(this.project.facts(file))));
+    if (!imports) this.#imports.set(file, (imports = importsByName(this.project.facts(file).imports)));
     return imports;
   }
 
   /** What a name of a file stands for; undefined for one that it neither declares nor imports. */
   find(file: string, name: string, member?: string): Found | undefined {
     const imported = this.#importsOf(file).get(name);
-    const found = imported ? this.#imported(file, ...imported) : this.#declared(file, name);
+    const found = imported ? this.#imported(file, imported) : this.#declared(file, name);
     if (!member || found?.kind !== 'file') return found;
     return this.exported(found.file, member) ?? found;
   }
@@ -46,7 +47,7 @@ export class Linker {
     return unit && { kind: 'unit', file, unit };
   }
 
-  #imported(file: string, specifier: string, name: string, seen?: Set<string>): Found | undefined {
+  #imported(file: string, { specifier, name }: Imported, seen?: Set<string>): Found | undefined {
     const target = this.project.resolve(file, specifier);
     switch (target.kind) {
       case 'file':
@@ -83,8 +84,9 @@ export class Linker {
     const { exports } = this.project.facts(file);
     for (const one of exports) {
       if (one.name !== name) continue;
-      if (one.specifier !== undefined) return this.#imported(file, one.specifier, one.local ?? name, seen);
-      return this.#handedOn(file, one.local ?? name, seen);
+      const { specifier, local = name } = one;
+      if (specifier !== undefined) return this.#imported(file, { specifier, name: local }, seen);
+      return this.#handedOn(file, local, seen);
     }
     if (name === 'default') return undefined;
     for (const one of exports) {
@@ -99,13 +101,6 @@ export class Linker {
   // A name that is exported may be one that was imported.
   #handedOn(file: string, local: string, seen: Set<string>): Found | undefined {
     const imported = this.#importsOf(file).get(local);
-    return imported ? this.#imported(file, ...imported, seen) : this.#declared(file, local);
+    return imported ? this.#imported(file, imported, seen) : this.#declared(file, local);
   }
 }
-
-const namesImported = ({ imports }: FileFacts): ReadonlyMap<string, readonly [string, string]> =>
-  new Map(
-    imports.flatMap(({ specifier, names }) =>
-      names.map(({ local, name }) => [local, [specifier, name] as const] as const),
-    ),
-  );

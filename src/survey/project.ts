@@ -38,13 +38,14 @@ export class Project {
   readonly #facts = new Map<string, FileFacts>();
   readonly #targets = new Map<string, Map<string, Target>>();
   readonly #names = new Map<string, string>();
+  readonly #lists = new Map<string, readonly string[]>();
   readonly #resolver: Oxc.ResolverFactory;
 
   constructor(
     readonly root: string,
     /** The folder that names of files begin from. */
-    readonly from = root,
-    readonly cache?: FactsCache,
+    readonly from: string,
+    readonly cache: FactsCache,
   ) {
     const { ResolverFactory } = requirePackage<typeof Oxc>('oxc-resolver');
     this.#resolver = new ResolverFactory({
@@ -91,10 +92,10 @@ export class Project {
     const found = readText(file);
     if (typeof found !== 'string') return found;
     const key = keyOf(file, found);
-    const kept = this.cache?.take(key);
+    const kept = this.cache.take(key);
     if (kept) return kept;
     const facts = readFacts(file, found);
-    this.cache?.keep(key, facts);
+    this.cache.keep(key, facts);
     return facts;
   }
 
@@ -127,7 +128,9 @@ export class Project {
   }
 
   /** All source files below a folder, without what is installed, built or hidden. Links are not followed. */
-  list(folder = this.root): string[] {
+  list(folder = this.root): readonly string[] {
+    const known = this.#lists.get(folder);
+    if (known) return known;
     const found: string[] = [];
     const look = (place: string) => {
       for (const entry of readdirSync(place, { withFileTypes: true })) {
@@ -138,7 +141,8 @@ export class Project {
       }
     };
     look(folder);
-    return found.sort();
+    this.#lists.set(folder, found.sort());
+    return found;
   }
 }
 

@@ -1,4 +1,4 @@
-import { marks, type Mark, type SurveyNode } from './graph';
+import { isHard, marks, type Mark, type SurveyNode } from './graph';
 
 /** What is reached from a node, in figures. */
 export interface Reached {
@@ -11,7 +11,7 @@ export interface Reached {
 
 /** True for what a test would have to prepare, or could not have. */
 export const isNotable = (node: SurveyNode): boolean =>
-  node.own.length > 0 || /^(store|context|token|service)$/.test(node.kind);
+  isHard(node) || /^(store|context|token|service)$/.test(node.kind);
 
 /**
  * What is reached from each of many nodes, found in one pass: circles are taken as one node, and what each

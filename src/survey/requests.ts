@@ -1,5 +1,6 @@
 import type { Leaf, Part, Parts, Unit, Use } from './facts';
 import type { Linker } from './link';
+import { isArgument } from './read/addresses';
 
 /** A request that depends on what its function is called with. */
 interface Open {
@@ -14,9 +15,6 @@ export const isOpen = (address: Parts): boolean =>
     const before = address[index - 1];
     return isArgument(part) && !(typeof before === 'string' && /[/=]$/.test(before));
   });
-
-const isArgument = (part: Part): part is Extract<Part, { argument: number }> =>
-  typeof part === 'object' && 'argument' in part;
 
 /** Finds what is asked for through functions of the project's own: `getJson('/api/hives')`. */
 export class Requests {

@@ -35,7 +35,7 @@ export async function surveySince(asked: string, from: string, ref: string): Pro
   const copy = mkdtempSync(join(place, 'since-'));
   try {
     const top = git(root, ref, ['rev-parse', '--show-toplevel']).trim();
-    checkOut(root, ref, copy);
+    checkOut(top, ref, copy);
     const before = await surveyBefore(asked, join(copy, relative(top, from)));
     return {
       changes: compare(now, before),
@@ -69,11 +69,10 @@ function git(
 }
 
 // With an index of its own, so that what the user has staged stays as it is.
-function checkOut(root: string, ref: string, folder: string): void {
-  const commit = git(root, ref, ['rev-parse', '--verify', '--end-of-options', `${ref}^{commit}`]).trim();
+function checkOut(top: string, ref: string, folder: string): void {
+  const commit = git(top, ref, ['rev-parse', '--verify', '--end-of-options', `${ref}^{commit}`]).trim();
   const env = { ...process.env, GIT_INDEX_FILE: join(folder, '.index') };
-  git(root, ref, ['read-tree', commit], env);
-  const top = git(root, ref, ['rev-parse', '--show-toplevel']).trim();
+  git(top, ref, ['read-tree', commit], env);
   git(top, ref, ['checkout-index', '--all', `--prefix=${folder}/`], env);
 }
 

@@ -73,7 +73,7 @@ function inFile(linker: Linker, file: string, wanted: string | undefined): Asked
   if (choices.length > 0)
     return refuse('SIM-SURVEY-WHICH', {
       asked: wanted === undefined ? name : `${name}#${wanted}`,
-      choices: choices.map((unit) => `${name}#${unit.name}`),
+      choices: choices.map((unit) => addressOf(linker, { file, unit })),
     });
   const handedOn = handedOnBy(linker, file);
   if (handedOn) return handedOn;
@@ -83,6 +83,10 @@ function inFile(linker: Linker, file: string, wanted: string | undefined): Asked
     importers: usersOf(linker, file),
   });
 }
+
+/** How a call names one component of a file. */
+const addressOf = ({ project }: Linker, { file, unit }: Subject): string =>
+  `${project.nameOf(file)}#${unit.name}`;
 
 export const componentsIn = (linker: Linker, file: string): readonly Unit[] =>
   linker.project
@@ -105,7 +109,7 @@ function handedOnBy(linker: Linker, file: string): Asked | undefined {
   if (found.length === 1) return { kind: 'one', subject: { file: one.file, unit: one.unit }, others: [] };
   return refuse('SIM-SURVEY-WHICH', {
     asked: linker.project.nameOf(file),
-    choices: found.map(({ file: from, unit }) => `${linker.project.nameOf(from)}#${unit.name}`),
+    choices: found.map((one) => addressOf(linker, one)),
   });
 }
 
@@ -138,7 +142,7 @@ function byName(linker: Linker, asked: string): Asked {
   if (one)
     return refuse('SIM-SURVEY-WHICH', {
       asked,
-      choices: found.map(({ file, unit }) => `${project.nameOf(file)}#${unit.name}`),
+      choices: found.map((one) => addressOf(linker, one)),
     });
   const names = [...new Set(all.map(({ unit }) => unit.name))];
   const files = project.list().map((file) => project.nameOf(file));

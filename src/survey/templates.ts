@@ -4,8 +4,6 @@ import type { Template, Unit, Use } from './facts';
 import type { Found, Linker } from './link';
 import { readAngularTemplate } from './read/angular';
 
-type UnitFound = Extract<Found, { kind: 'unit' }>;
-
 /** Finds what the templates of Angular components use, by selector and by name. */
 export class Templates {
   /** The module that declares each component that is not standalone; read when the first is met. */
@@ -79,7 +77,7 @@ export class Templates {
       for (const unit of project.facts(file).units) {
         for (const name of unit.declares ?? []) {
           const declared = this.linker.find(file, name);
-          if (declared?.kind === 'unit') found.set((declared as UnitFound).unit, { file, unit });
+          if (declared?.kind === 'unit') found.set(declared.unit, { file, unit });
         }
       }
     }

@@ -91,7 +91,7 @@ export function declareVars(node: Node, scope: Scope, walk: Walking): void {
   }
   // In sloppy mode a function in a block is also a variable of the enclosing function.
   if (walk.sloppy && node.type === 'FunctionDeclaration') scope.declareVar(nameOf(node['id']));
-  if (!holdsVars(node.type)) return;
+  if (!mayHoldVars.test(node.type)) return;
   for (const key of walk.keysOf[node.type] ?? []) {
     const child = node[key];
     if (Array.isArray(child)) child.forEach((one) => isNode(one) && declareVars(one, scope, walk));
@@ -104,14 +104,6 @@ export interface Walking {
   readonly keysOf: Readonly<Record<string, readonly string[]>>;
   /** True for a file that is no standard module. */
   readonly sloppy: boolean;
-}
-
-const known = new Map<string, boolean>();
-/** Asked of every statement, so each type is tested once. */
-function holdsVars(type: string): boolean {
-  let found = known.get(type);
-  if (found === undefined) known.set(type, (found = mayHoldVars.test(type)));
-  return found;
 }
 
 // Only statements are searched. Functions, classes and expressions have their own scope.

@@ -1,5 +1,5 @@
 import dagre from '@dagrejs/dagre';
-import { loadedWith, type SurveyNode } from '../graph';
+import { isHard, loadedWith, type SurveyNode } from '../graph';
 import type { Survey } from '../index';
 import { styles } from './picture-styles';
 import { isPlain } from './tree';
@@ -90,7 +90,7 @@ function curve(points: readonly Point[]): string {
 }
 
 /** Kinds that look alike, by the word that styles know them by. */
-export function familyOf({ kind, own }: SurveyNode): string {
+function familyOf({ kind, own }: SurveyNode): string {
   if (/^(component|directive|pipe|unknown)$/.test(kind)) return 'component';
   if (/^(context|token|service|store)$/.test(kind)) return 'given';
   if (kind === 'package') return 'package';
@@ -99,10 +99,9 @@ export function familyOf({ kind, own }: SurveyNode): string {
 
 function drawNode({ graph, cuts, reached }: Survey, { node, x, y }: Placed): string {
   const place = cuts.findIndex((one) => one.node === node);
-  const isHard = node.own.length > 0;
-  const isOnWay = !isHard && (reached.get(node)?.size ?? 0) > 0;
+  const isOnWay = !isHard(node) && (reached.get(node)?.size ?? 0) > 0;
   const names = [
-    ...['node', familyOf(node), isHard && 'hard', isOnWay && 'way-to-hard'],
+    ...['node', familyOf(node), isHard(node) && 'hard', isOnWay && 'way-to-hard'],
     ...[place >= 0 && 'cut', node === graph.root && 'subject'],
   ].filter(Boolean);
   const second = [node.package ?? node.kind, ...node.own].join(' · ');

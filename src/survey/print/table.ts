@@ -1,6 +1,6 @@
 import { count, list } from '../../core/print';
 import type { Cut } from '../cuts';
-import type { Mark } from '../graph';
+import { isHard, type Mark } from '../graph';
 import type { FolderSurvey } from '../index';
 import { fit } from './fit';
 import { printProblems } from './tree';
@@ -52,7 +52,7 @@ export function printFolder(folder: FolderSurvey, colours: Colours): string {
   const name = project.nameOf(folder.folder) || '.';
   const rows = components.map(({ subject, file, modules, notable, marks }) => {
     const { name: component, line } = subject.unit;
-    const hard = notable.filter(({ own }) => own.length > 0).length;
+    const hard = notable.filter(isHard).length;
     const figures = `${String(modules).padStart(4)} ${String(hard).padStart(4)}`;
     const words = marks.map((mark) => shortMarks[mark] ?? mark).join(' ');
     const place = fit(`${file}:${line}`, placeWidth);

@@ -1,6 +1,7 @@
 import type { Colours } from './colours';
 import { count, list } from '../../core/print';
-import { loadedWith, type Edge, type Mark, type Problem, type SurveyNode } from '../graph';
+import { isFile, isHard, loadedWith, type Edge, type Problem, type SurveyNode } from '../graph';
+import type { Cut } from '../cuts';
 import type { Survey } from '../index';
 import { fit } from './fit';
 
@@ -14,7 +15,7 @@ const mostRows = 400;
 interface Row {
   readonly branch: string;
   readonly node: SurveyNode;
-  readonly edge: Edge | undefined;
+  readonly edge: Edge;
   readonly isRepeated: boolean;
 }
 
@@ -91,20 +92,19 @@ function readRows(survey: Survey, seen: Set<SurveyNode>): Row[] {
 function printRow(survey: Survey, { branch, node, edge, isRepeated }: Row, colours: Colours): string {
   const { dim, red, yellow } = colours;
   const on = [...(survey.reached.get(node) ?? [])];
-  const sign = node.own.length > 0 ? red('●') : on.length > 0 ? yellow('○') : ' ';
+  const sign = isHard(node) ? red('●') : on.length > 0 ? yellow('○') : ' ';
   const more = [
-    edge?.isLazy && 'loaded late',
-    edge?.hasRef && 'with a ref',
-    edge?.how === 'provided' && 'provided',
+    edge.isLazy && 'loaded late',
+    edge.hasRef && 'with a ref',
+    edge.how === 'provided' && 'provided',
     isRepeated && 'above',
     node.note === 'not imported here' && node.note,
   ].filter(Boolean);
   const name = `${node.name}${more.length > 0 ? ` (${more.join(', ')})` : ''}`;
   const left = fit(`${branch}${name}`, nameWidth);
-  const kind = fit(node.kind === 'package' ? 'package' : node.kind, kindWidth);
-  const hard: readonly Mark[] = node.own;
+  const kind = fit(node.kind, kindWidth);
   const place = placeOf(survey, node, edge);
-  const right = hard.length > 0 ? hard.join(', ') : '';
+  const right = node.own.join(', ');
   const room = width - 2 - nameWidth - 2 - kindWidth - 2;
   const written = right
     ? `${fit(place, room - right.length - 2)}  ${red(right)}`
@@ -112,21 +112,21 @@ function printRow(survey: Survey, { branch, node, edge, isRepeated }: Row, colou
   return `${sign} ${dim(left.slice(0, branch.length))}${left.slice(branch.length)}  ${dim(kind)}  ${written}`.trimEnd();
 }
 
-function placeOf({ graph }: Survey, node: SurveyNode, edge: Edge | undefined): string {
+function placeOf({ graph }: Survey, node: SurveyNode, edge: Edge): string {
   if (node.kind === 'package')
     return node.bytes ? `${node.package}, ${Math.round(node.bytes / 1000)} kB` : (node.package ?? '');
   if (!node.file) return '';
-  if (edge?.how === 'meets' || node.file === graph.root.file) return `:${node.line}`;
+  if (edge.how === 'meets' || node.file === graph.root.file) return `:${node.line}`;
   return `${node.file}:${node.line}`;
 }
 
 /** What is done by files that are loaded, and of which nothing is used. */
 function printLoads({ graph }: Survey, seen: ReadonlySet<SurveyNode>, { bold, red }: Colours): string[] {
   const lines = graph.nodes
-    .filter(({ kind, unit }) => kind === 'on load' && !unit)
+    .filter(isFile)
     .flatMap((node) =>
       node.edges
-        .filter(({ how, to }) => how !== 'loaded' && to.own.length > 0 && !seen.has(to))
+        .filter(({ how, to }) => how !== 'loaded' && isHard(to) && !seen.has(to))
         .map(({ to }) => `${red('●')} ${fit(`${node.file}:${to.line}`, nameWidth)}  ${to.name}`),
     );
   return lines.length === 0 ? [] : ['', bold('When files are loaded'), ...lines];
@@ -137,31 +137,32 @@ function printCuts({ cuts }: Survey, { bold, green, dim, yellow }: Colours): str
   return [
     '',
     bold('Where to cut'),
-    ...cuts.flatMap(({ line, modules, of, isLoaded, gone, still, instead }) => {
-      const names = [...new Set(gone.map(({ name }) => name))];
-      const what =
-        modules > 0 ? [`${modules} of ${count(of, 'module')} no longer ${isLoaded ? 'loaded' : 'used'}`] : [];
-      const said = [3, 2, 1].map((most) =>
-        [...what, ...(names.length > 0 ? [`without ${list(names, most)}`] : [])].join('; '),
-      );
-      const fits = said.find(({ length }) => length <= width - 6) ?? said.at(-1)!;
-      const left = instead
-        ? [
-            yellow(
-              fit(
-                `      still when its file is loaded: ${list(
-                  still.map(({ name }) => name),
-                  2,
-                )}; without it:`,
-                width,
-              ).trimEnd(),
-            ),
-            `      ${green(instead)}`,
-          ]
-        : [];
-      return [`  ${green(line)}`, ...(fits ? [dim(`      ${fit(fits, width - 6).trimEnd()}`)] : []), ...left];
-    }),
+    ...cuts.flatMap((cut) => [
+      `  ${green(cut.line)}`,
+      ...printGone(cut).map(dim),
+      ...(cut.instead === undefined ? [] : [yellow(printStill(cut)), `      ${green(cut.instead)}`]),
+    ]),
   ];
+}
+
+/** What goes with a cut, with as many names as a line has room for. */
+function printGone({ modules, of, isLoaded, gone }: Cut): string[] {
+  const names = [...new Set(gone.map(({ name }) => name))];
+  const what =
+    modules > 0 ? [`${modules} of ${count(of, 'module')} no longer ${isLoaded ? 'loaded' : 'used'}`] : [];
+  const said = [3, 2, 1].map((most) =>
+    [...what, ...(names.length > 0 ? [`without ${list(names, most)}`] : [])].join('; '),
+  );
+  const fits = said.find(({ length }) => length <= width - 6) ?? said.at(-1)!;
+  return fits ? [`      ${fit(fits, width - 6).trimEnd()}`] : [];
+}
+
+function printStill({ still }: Cut): string {
+  const names = list(
+    still.map(({ name }) => name),
+    2,
+  );
+  return fit(`      still when its file is loaded: ${names}; without it:`, width).trimEnd();
 }
 
 // More of them say nothing that these do not.

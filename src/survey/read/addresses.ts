@@ -5,6 +5,10 @@ import type { Part, Parts } from '../facts';
 export type Meaning =
   { readonly expression: Node } | { readonly argument: number } | { readonly constant: string } | undefined;
 
+/** True for a part that callers say. */
+export const isArgument = (part: Part): part is Extract<Part, { argument: number }> =>
+  typeof part === 'object' && 'argument' in part;
+
 const unknown = (name: string): Part => ({ unknown: name || 'value' });
 const passedOn = /^(encodeURI|encodeURIComponent|String|decodeURI|decodeURIComponent)$/;
 
@@ -29,7 +33,6 @@ export function readText(node: unknown, meaningOf: (name: string) => Meaning, de
     case 'TSAsExpression':
     case 'TSNonNullExpression':
     case 'TSSatisfiesExpression':
-    case 'ParenthesizedExpression':
     case 'ChainExpression':
       return inner(node['expression']);
     case 'ConditionalExpression':

@@ -36,7 +36,7 @@ export abstract class Calls extends Notes {
   protected readCall(node: Node, place: Place): void {
     const callee = node['callee'] as Node;
     const args = nodesIn(node['arguments']);
-    if (callee.type === 'ImportExpression' || thenOf(callee)) this.readLazy(node);
+    if (thenOf(callee)) this.readLazy(node);
     if (callee.type === 'Identifier') this.readNamedCall(callee, args, node, place);
     else if (callee.type === 'MemberExpression') this.readMemberCall(callee, args, node, place);
     else this.visit(callee, place);

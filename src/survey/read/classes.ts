@@ -33,8 +33,12 @@ export function readClass(around: Around, node: Node, members: Map<string, strin
   for (const member of nodesIn((node['body'] as Node)['body'])) readMember(around, member, members);
 }
 
+/** `Component` of `@Component({ … })`, `Input` of `@Input`. */
+const nameOfDecorator = (call: Node): string =>
+  nameOf(call.type === 'CallExpression' ? call['callee'] : call);
+
 function readDecorator({ unit, lineOf }: Around, call: Node): void {
-  const name = nameOf(call.type === 'CallExpression' ? call['callee'] : call);
+  const name = nameOfDecorator(call);
   const kind = Object.hasOwn(decorated, name) ? decorated[name] : undefined;
   if (!kind) return;
   unit.kind = kind;
@@ -74,7 +78,7 @@ function readMember({ unit, lineOf }: Around, member: Node, members: Map<string,
     return readConstructor({ unit, lineOf }, member['value'] as Node, members);
   for (const decorator of nodesIn(member['decorators'])) {
     const call = decorator['expression'] as Node;
-    const word = nameOf(call.type === 'CallExpression' ? call['callee'] : call);
+    const word = nameOfDecorator(call);
     if (word === 'Input') unit.inputs.add(name);
     if (word === 'Output') unit.outputs.add(name);
     if (/^View(Child|Children)$/.test(word)) noteRef(call);

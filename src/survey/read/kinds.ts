@@ -69,7 +69,7 @@ function kindOfExpression(unit: OpenUnit, node: Node, imported: Around['imported
 }
 
 function unwrap(node: Node): Node {
-  const inner = /^TS(As|Satisfies|NonNull)|^Parenthesized/.test(node.type) ? node['expression'] : undefined;
+  const inner = /^TS(As|Satisfies|NonNull)/.test(node.type) ? node['expression'] : undefined;
   return isNode(inner) ? unwrap(inner) : node;
 }
 

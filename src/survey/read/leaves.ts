@@ -108,7 +108,7 @@ export const methodOfElement = (method: string): Found =>
 /** Names under which the global object itself is known. */
 export const isGlobalObject = (name: string): boolean => /^(window|globalThis|self|global)$/.test(name);
 
-export type PackageKind = 'network' | 'router' | 'store' | 'clock' | 'storage';
+export type PackageKind = 'network' | 'router' | 'store' | 'storage';
 
 // What a component leans on when it uses a package of these.
 const packages: readonly (readonly [PackageKind, RegExp])[] = [

@@ -1,8 +1,8 @@
 import { isNode, nameOf, nodesIn, type Node } from '../../syntax/syntax';
 import type { Scope } from '../../syntax/scope';
 import { Walk, type Place } from '../../syntax/walk';
-import type { Export, Framework, How, Import, Leaf, Part, Parts, Use } from '../facts';
-import { looksLikeAddress, readText, type Meaning } from './addresses';
+import type { Export, Framework, How, Import, Leaf, Parts, Use } from '../facts';
+import { isArgument, looksLikeAddress, readText, type Meaning } from './addresses';
 import { readModule } from './module';
 import { originOf, returnedBy, valueOf } from './shapes';
 import { OpenUnit, type Imported } from './unit';
@@ -140,8 +140,6 @@ export abstract class Notes extends Walk {
   protected addressOf(argument: Node | undefined, place: Place): Parts | undefined {
     if (!argument) return undefined;
     if (/Function/.test(argument.type)) return this.addressOf(returnedBy(argument), place);
-    if (argument.type === 'ParenthesizedExpression')
-      return this.addressOf(argument['expression'] as Node, place);
     if (argument.type === 'ConditionalExpression')
       return (
         this.addressOf(argument['consequent'] as Node, place) ??
@@ -173,8 +171,6 @@ export abstract class Notes extends Walk {
     return text.length > 40 ? `${text.slice(0, 39)}…` : text;
   }
 }
-
-const isArgument = (part: Part) => typeof part !== 'string' && 'argument' in part;
 
 function tableOf<T>(tables: Map<Scope, Map<string, T>>, scope: Scope): Map<string, T> {
   const table = tables.get(scope) ?? new Map<string, T>();

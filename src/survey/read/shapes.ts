@@ -42,8 +42,7 @@ export function memberTaken(callback: Node | undefined): string | undefined {
   if (!callback || !/Function/.test(callback.type)) return undefined;
   const [param] = nodesIn(callback['params']);
   if (param?.type === 'ObjectPattern') return nameOf(nodesIn(param['properties'])[0]?.['key']);
-  let returned = returnedBy(callback);
-  while (returned?.type === 'ParenthesizedExpression') returned = returned['expression'] as Node;
+  const returned = returnedBy(callback);
   const value = valueOf(returned, 'default') ?? returned;
   return value?.type === 'MemberExpression' && nameOf(value['object']) === nameOf(param)
     ? nameOf(value['property'])
