@@ -57,8 +57,10 @@ const outside = [/^(ajv|ajv-formats|graphql|yaml|react|react-dom|vue|rxjs|simula
 // What makes tests of the files that declare states, in Jest.
 const project = { 'jest-states': 'src/jest/project.ts' };
 // What a sheet of states needs on the page itself.
+// What a draft is looked at by while it is tried.
+const ofDrafts = { 'draft-probe': 'src/draft/run/probe.ts' };
 const onPage = { 'in-page': 'src/sheet/in-page.ts', live: 'src/sheet/live/index.ts' };
-await buildLibrary({ ...entries, ...runtime, ...project, ...onPage }, outside, 'dist');
+await buildLibrary({ ...entries, ...runtime, ...project, ...ofDrafts, ...onPage }, outside, 'dist');
 // The URL Pattern standard, which few tests need and some platforms have, is a file of its own.
 const patternsAlone = { ...shared, entryPoints: [{ in: patterns, out: 'parts/url-pattern' }] };
 await build({ ...patternsAlone, format: 'esm' });
@@ -100,6 +102,14 @@ const ofNode = {
 };
 await build({ ...ofNode, entryPoints: [{ in: 'src/cli/bin.ts', out: 'cli' }] });
 await build({ ...cli, entryPoints: [{ in: 'examples/react-apiary/demo.tsx', out: 'demo' }] });
+// The process that tries drafts, and what is refused there.
+await build({
+  ...{ ...cli, format: 'cjs', outExtension: { '.js': '.cjs' } },
+  entryPoints: [
+    { in: 'src/draft/run/child.ts', out: 'draft-child' },
+    { in: 'src/draft/run/guard.ts', out: 'draft-guard' },
+  ],
+});
 // A backend for people, of its own and within a dev server, and the page where they switch its states.
 await build({
   ...ofNode,

@@ -6,6 +6,7 @@ import { playDemo } from './demo';
 import { codeOf, type Output } from './output';
 import { runServe } from './serve';
 import { makeSheet, type SheetCall } from './sheet';
+import { addDraft } from './draft';
 import { addSurvey } from './survey';
 import { writeTypes } from './types';
 
@@ -35,6 +36,7 @@ export async function main(
     .showHelpAfterError()
     .configureOutput({ writeOut: output.write, writeErr: output.complain });
   addSurvey(program, output, process.cwd(), (given) => (code = given));
+  addDraft(program, output, process.cwd(), (given) => (code = given));
   addCommands(program, output, untilStopped, (given) => (code = given));
   try {
     await program.parseAsync([...args], { from: 'user' });

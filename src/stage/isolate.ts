@@ -3,6 +3,7 @@ import { directed } from '../core/director';
 import { calledFrom } from '../core/errors/called-from';
 import { isSlip, nearest } from '../core/near';
 import type { Occasion } from '../core/sandbox';
+import { shared } from '../core/shared';
 import { isPromise } from '../core/is-promise';
 import { isSpy } from '../core/spy';
 import { makeStep } from '../core/step';
@@ -102,6 +103,8 @@ async function setUp({ environment, adapter, given, options, calledAt }: Call): 
   if (bringing) await bringing;
   swaps.refuseTaken(module, component, calledAt);
   options.onStage?.(stage, read);
+  // While a draft is tried, each subject of it is looked at.
+  (shared.singletons['onStage'] as ((stage: Stage) => void) | undefined)?.(stage);
   guard(stage, options, calledAt);
   if (options.accessible) stage.checkState = watchAccess(stage, options.accessible);
   sandbox.checks.push((occasion) => complainOfStubs(stage, occasion));

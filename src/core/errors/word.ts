@@ -1,7 +1,11 @@
 import { factsOfThrown } from '../origin';
+import { shared } from '../shared';
 import { SimulacraError, type Report } from './error';
 import { framesOf } from './frames';
 import type { Circumstances } from './registry';
+
+/** Told of each failure while a draft is tried. */
+type Watcher = (failure: SimulacraError) => void;
 
 /** Words a failure, with what its message tells beside its own matter. */
 export function wordFailure(
@@ -21,6 +25,7 @@ export function wordFailure(
   });
   const lines = framesOf(circumstances.calledAt ?? error);
   if (lines.length > 0) error.stack = [`${error.name}: ${error.message}`, ...lines].join('\n');
+  (shared.singletons['onWorded'] as Watcher | undefined)?.(error);
   return error;
 }
 

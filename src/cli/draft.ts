@@ -1,0 +1,95 @@
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import type { Command } from 'commander';
+import { count } from '../core/print';
+import { refuse } from '../draft/errors';
+import { Drafting, type DraftOptions, type Outcome } from '../draft/index';
+import { codeOf, coloursOf, type Output } from './output';
+
+interface Given {
+  readonly states?: true;
+  readonly print?: true;
+  readonly force?: true;
+  readonly all?: true;
+  readonly keep?: true;
+  readonly within?: string;
+  readonly memory?: string;
+  readonly processes?: string;
+}
+
+const examples = `
+Examples:
+  simulacra draft src/HiveBoard.tsx           write src/HiveBoard.test.tsx, which passes
+  simulacra draft HiveBoard --states          write src/HiveBoard.states.tsx
+  simulacra draft src/cards.tsx#HiveCard      one of several components of a file
+  simulacra draft HiveBoard --print           print it, and write nothing
+  simulacra draft --all src                   all components of a folder that have no test
+`;
+
+export function addDraft(program: Command, output: Output, from: string, done: (code: number) => void): void {
+  program
+    .command('draft')
+    .description('write a test of a component that passes at once: run, mend what is missing, run again')
+    .argument('<what>', 'a file, file#Component, or the name of a component; with --all, a folder')
+    .option('--states', 'declare its states in place of tests')
+    .option('--print', 'print it, and write nothing')
+    .option('--force', 'write over a file that no draft has written')
+    .option('--all', 'draft all components of a folder that have no test yet')
+    .option('--keep', 'write a draft that does not pass as well')
+    .option('--within <seconds>', 'how long one run of a draft may take (default: 30)')
+    .option('--memory <MB>', 'how much memory the process that runs it may take (default: 1024)')
+    .option('--processes <number>', 'how many are drafted at once, with --all')
+    .addHelpText('after', examples)
+    .action(async (what: string, given: Given) => {
+      done(await codeOf(output, () => runDraft(output, what, from, given)));
+    });
+}
+
+function readNumber(option: string, given: string | undefined, unless: number): number {
+  if (given === undefined) return unless;
+  const number = Number(given);
+  return Number.isFinite(number) && number > 0 ? number : refuse('SIM-DRAFT-OPTION', { option, given, wanted: 'a number above 0' });
+}
+
+async function runDraft(output: Output, what: string, from: string, given: Given): Promise<number> {
+  const options: DraftOptions = {
+    isStates: given.states === true,
+    limits: {
+      patience: readNumber('--within', given.within, 30) * 1000,
+      memory: readNumber('--memory', given.memory, 1024),
+    },
+    own: import.meta.dirname,
+    progress: (said) => output.progress?.(`${what}: ${said}`),
+  };
+  const drafting = new Drafting(from, options);
+  try {
+    const outcome = await drafting.draft(what).finally(() => output.progress?.(''));
+    return finish(output, outcome, given);
+  } finally {
+    drafting.close();
+  }
+}
+
+function finish(output: Output, outcome: Outcome, { print, force, keep }: Given): number {
+  const { hasPassed, target, text } = outcome;
+  if (print === true) output.write(text);
+  else if (hasPassed || keep === true) {
+    if (existsSync(target) && force !== true && readFileSync(target, 'utf8') !== text) refuse('SIM-DRAFT-EXISTS', { file: target });
+    writeFileSync(target, text);
+  } else output.write(text);
+  output.complain(describe(outcome, output));
+  return hasPassed ? 0 : 1;
+}
+
+function describe({ hasPassed, component, target, tests, done, left, rounds, milliseconds }: Outcome, output: Output): string {
+  const colours = coloursOf(output);
+  const head = hasPassed
+    ? `${colours.green('passes')}  ${target}   ${count(tests.length, 'test')}, ${count(rounds, 'run')}, ${(milliseconds / 1000).toFixed(1)} s`
+    : `${colours.red('does not pass')}  ${component}, after ${count(rounds, 'run')}, ${(milliseconds / 1000).toFixed(1)} s`;
+  const lines = [
+    head,
+    ...tests.map((title) => `  ${title}`),
+    ...(done.length > 0 ? [`  added on the way: ${[...new Set(done)].join('; ')}`] : []),
+    ...left.map((one) => one.replace(/^/gm, '  ')),
+  ];
+  return `${lines.join('\n')}\n`;
+}

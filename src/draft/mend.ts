@@ -1,0 +1,307 @@
+import { join } from 'node:path';
+import { isSlip } from '../core/near';
+import type { SurveyNode } from '../survey/graph';
+import { answerTo, channelValue, neededFor, referenceTo, timeValue, type Known } from './plan';
+import type { Draft, Given } from './model';
+import { wrapperNamed } from './packages';
+import type { FailureSeen, PlaceSeen } from './run/observed';
+import { sampleProvided } from './types/returned';
+import { code, text, type Needed, type Value } from './value';
+
+/** A draft that was changed for what a failure told, and what was done, in words. */
+export interface Mended {
+  readonly given: Given;
+  readonly done: string;
+}
+
+/** Changes what is given for what has failed; nothing where that tells nothing new. */
+export function mend(known: Known, draft: Draft, failures: readonly FailureSeen[]): { draft: Draft; done: readonly string[] } {
+  let { given } = draft;
+  const done: string[] = [];
+  for (const failure of failures) {
+    const mended = mendOne(known, { ...draft, given }, failure);
+    if (!mended || same(mended.given, given)) continue;
+    given = mended.given;
+    done.push(mended.done);
+  }
+  return { draft: { ...draft, given }, done };
+}
+
+const same = (one: Given, other: Given): boolean => one === other || JSON.stringify(asData(one)) === JSON.stringify(asData(other));
+const asData = (given: Given) => Object.fromEntries(Object.entries(given).map(([key, value]) => [key, value instanceof Map ? [...(value as Map<string, Value>)] : value]));
+
+function mendOne(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
+  const { given } = draft;
+  const { code: failed, fields } = failure;
+  const words = (key: string): string | undefined => (typeof fields[key] === 'string' ? fields[key] : undefined);
+  switch (failed) {
+    case 'SIM-REQUEST-UNMATCHED':
+      return addRoutes(known, given, fields['requests']);
+    case 'SIM-PROVIDE-MISSING':
+    case 'SIM-WRAP-MISSING':
+      return addProvider(known, draft, failure);
+    case 'SIM-SUSPENSE-MISSING':
+      return addWrapper(given, code('[Suspense, { fallback: null }]', { name: 'Suspense', from: 'react' }), 'Suspense');
+    case 'SIM-PROP-MISSING':
+      return addProps(known, given, (fields['missing'] as readonly string[] | undefined) ?? []);
+    case 'SIM-PROP-UNKNOWN':
+      return dropProp(given, words('asked'));
+    case 'SIM-STUB-UNUSED':
+    case 'SIM-STUB-NAME':
+      return dropStub(given, words('stub'));
+    case 'SIM-PROVIDE-UNUSED':
+      return dropProvided(given, (fields['names'] as readonly string[] | undefined) ?? []);
+    case 'SIM-SWAP-UNUSED':
+    case 'SIM-SWAP-REFUSED':
+    case 'SIM-SEAM-PRESET':
+    case 'SIM-SEAM-MISSING':
+      return given.swap.length > 0 ? { given: { ...given, swap: [] }, done: 'swapped nothing' } : undefined;
+    case 'SIM-SLOT-UNUSED':
+    case 'SIM-SLOT-UNKNOWN': {
+      const slots = new Map(given.slots);
+      return slots.delete(words('asked') ?? '') ? { given: { ...given, slots }, done: 'left a slot empty' } : undefined;
+    }
+    case 'SIM-LEFT-BEHIND':
+      return allowLeft(given, fields['left']);
+    case 'SIM-LOG-UNEXPECTED':
+      return mendLogs(known, draft, fields['logs']);
+    case 'SIM-REST-NEVER':
+      return setMore(given, 'time', timeValue, 'gave it virtual time');
+    case 'SIM-PAGE-LACKS':
+    case 'SIM-RENDER-THREW':
+    case 'SIM-LATE-THREW':
+      return mendThrown(known, draft, failure);
+    default:
+      return undefined;
+  }
+}
+
+interface Unmatched {
+  readonly method: string;
+  readonly url: string;
+  readonly carrier: string;
+  readonly asked: string;
+  readonly at?: PlaceSeen;
+}
+
+function addRoutes(known: Known, given: Given, requests: unknown): Mended | undefined {
+  const network = new Map(given.network);
+  for (const request of (requests as readonly Unmatched[] | undefined) ?? []) {
+    const route = routeFor(known, request);
+    if (network.has(route)) continue;
+    const isLive = /^(WebSocket|EventSource)$/.test(request.carrier);
+    network.set(route, isLive ? channelValue : answerTo(known, route, request.at));
+  }
+  return { given: { ...given, network }, done: `answered ${[...network.keys()].slice(given.network.size).join(', ')}` };
+}
+
+/** A request as a route: as the source has it, where it is there. */
+function routeFor({ survey }: Known, { method, url, asked, carrier }: Unmatched): string {
+  if (/^(QUERY|MUTATION|SUBSCRIPTION) /.test(asked)) return asked.replace(/\?.*$/, '');
+  const verb = carrier === 'WebSocket' ? 'WS' : carrier === 'EventSource' ? 'GET' : method;
+  const { origin, pathname } = new URL(url, 'http://localhost');
+  const path = origin === 'http://localhost' || /^wss?:\/\/localhost/.test(url) ? pathname : `${origin}${pathname}`;
+  const known = survey.graph.nodes.find(({ kind, name }) => kind === 'request' && name.startsWith(`${verb} `) && fits(name.slice(verb.length + 1), pathname));
+  return known ? known.name : `${verb} ${path}`;
+}
+
+function fits(pattern: string, path: string): boolean {
+  const [wanted, given] = [pattern.split('/'), path.split('/')];
+  return wanted.length === given.length && wanted.length > 2 && !wanted.every((part) => part === '' || part.startsWith(':')) && wanted.every((part, index) => part === given[index] || (part.startsWith(':') && given[index] !== ''));
+}
+
+/** Names of a failure as a file that exports it. */
+interface Home {
+  readonly file?: string;
+  readonly name?: string;
+}
+
+function addProvider(known: Known, draft: Draft, { fields, code: failed }: FailureSeen): Mended | undefined {
+  const { given, framework } = draft;
+  const token = typeof fields['token'] === 'string' ? fields['token'] : undefined;
+  const named = token === undefined ? undefined : wrapperNamed(token, framework);
+  if (named) return addWrapper(given, named, token!);
+  const found = token === undefined ? undefined : nodeNamed(known, token, /^(context|token|service|class|value)$/);
+  const home = fields['home'] as Home | undefined;
+  const needed = found ? neededFor(known, found) : homeOf(known, home, token);
+  if (needed && failed === 'SIM-PROVIDE-MISSING') {
+    const value = providedValue(known, needed, found, framework);
+    const called = needed.local ?? needed.name;
+    const reference = code(called, needed);
+    if (value && !given.provide.some(([one]) => one.kind === 'code' && one.code === called))
+      return { given: { ...given, provide: [...given.provide, [reference, value]] }, done: `provided ${needed.local ?? needed.name}` };
+  }
+  if (token !== undefined && failed === 'SIM-PROVIDE-MISSING' && framework === 'vue' && !given.provide.some(([one]) => one.kind === 'text' && one.text === token))
+    return { given: { ...given, provide: [...given.provide, [text(token, true), valueByName(token)]] }, done: `provided "${token}"` };
+  for (const key of ['wrapper', 'around', 'provider'] as const) {
+    const wrapper = fields[key];
+    if (typeof wrapper !== 'string' || wrapper === '' || wrapper.includes('…')) continue;
+    const made = wrapperOf(known, wrapper, fields['imports']);
+    if (made) return addWrapper(given, made, wrapper);
+  }
+  return undefined;
+}
+
+const valueByName = (name: string): Value => (/^(is|has)[A-Z]/.test(name) ? code('false') : text(name.replace(/^./, (letter) => letter.toUpperCase())));
+
+function homeOf({ survey }: Known, home: Home | undefined, token: string | undefined): Needed | undefined {
+  if (!home?.file) return undefined;
+  const name = home.name ?? token;
+  void survey;
+  return name === undefined ? undefined : { name, from: home.file };
+}
+
+function providedValue({ types, from }: Known, needed: Needed, node: SurveyNode | undefined, framework: Draft['framework']): Value | undefined {
+  void from;
+  if (framework === 'angular' && (!node || node.kind === 'service' || node.kind === 'class'))
+    return code(`standIn(${needed.local ?? needed.name})`, { name: 'standIn', from: 'simulacra' }, needed);
+  return types && sampleProvided(types, needed.from, needed.name, framework);
+}
+
+const nodeNamed = ({ survey }: Known, name: string, kind: RegExp): SurveyNode | undefined =>
+  survey.graph.nodes.find((one) => one.name === name && kind.test(one.kind)) ?? survey.graph.nodes.find((one) => kind.test(one.kind) && isSlip(one.name, name));
+
+/** `MemoryRouter` of an import line, or a component of the project's own. */
+function wrapperOf(known: Known, written: string, imports: unknown): Value | undefined {
+  const needs: Needed[] = [];
+  for (const [, names = '', from = ''] of String(imports ?? '').matchAll(/import \{ ([^}]+) \} from '([^']+)'/g))
+    needs.push(...names.split(', ').map((name) => ({ name, from })));
+  const words = /<?(\w+)/.exec(written)?.[1];
+  if (needs.length === 0 && words !== undefined) {
+    const own = providerOf(known, words);
+    return own && code(own.local ?? own.name, own);
+  }
+  return needs.length > 0 ? code(written.replace(/^\[|\]$/g, ''), ...needs) : undefined;
+}
+
+/** A component of the project by its name, which need not be among what the subject uses. */
+function providerOf({ survey }: Known, name: string): Needed | undefined {
+  const { project } = survey;
+  for (const file of project.list()) {
+    const { exports, units } = project.facts(file);
+    const unit = units.find((one) => one.name === name && one.kind === 'component');
+    const exported = unit && exports.find(({ local, specifier }) => local === name && specifier === undefined);
+    if (exported) return exported.name === 'default' ? { name: 'default', local: name, from: file } : { name: exported.name, from: file };
+  }
+  return undefined;
+}
+
+function addWrapper(given: Given, wrapper: Value, name: string): Mended | undefined {
+  const key = JSON.stringify(wrapper);
+  if (given.wrap.some((one) => JSON.stringify(one) === key)) return undefined;
+  return { given: { ...given, wrap: [...given.wrap, wrapper] }, done: `put ${name} around it` };
+}
+
+function addProps({ props }: Known, given: Given, names: readonly string[]): Mended | undefined {
+  const added = new Map(given.props);
+  for (const name of names) {
+    const fact = props.find((one) => one.name === name);
+    if (!added.has(name)) added.set(name, fact?.value ?? text(name));
+  }
+  return { given: { ...given, props: added }, done: `gave it ${names.join(', ')}` };
+}
+
+function dropProp(given: Given, name: string | undefined): Mended | undefined {
+  const props = new Map(given.props);
+  return name !== undefined && props.delete(name) ? { given: { ...given, props }, done: `left out ${name}` } : undefined;
+}
+
+function dropStub(given: Given, name: string | undefined): Mended | undefined {
+  const stub = given.stub.filter((one) => !(one.kind === 'code' && one.code === name) && !(one.kind === 'text' && one.text === name));
+  return stub.length < given.stub.length ? { given: { ...given, stub }, done: `left ${name} real` } : undefined;
+}
+
+function dropProvided(given: Given, names: readonly string[]): Mended | undefined {
+  const provide = given.provide.filter(([one]) => !(one.kind === 'code' && names.includes(one.code)) && !(one.kind === 'text' && names.includes(one.text)));
+  return provide.length < given.provide.length ? { given: { ...given, provide }, done: `provided ${names.join(', ')} no longer` } : undefined;
+}
+
+function setMore(given: Given, option: string, value: Value, done: string): Mended | undefined {
+  if (given.more.has(option)) return undefined;
+  return { given: { ...given, more: new Map([...given.more, [option, value]]) }, done };
+}
+
+interface Left {
+  readonly what: string;
+}
+
+function allowLeft(given: Given, left: unknown): Mended | undefined {
+  const items = ((left as readonly Left[] | undefined) ?? []).map(({ what }) => text(what, true));
+  return items.length > 0 ? setMore(given, 'leaks', { kind: 'list', items }, 'allowed what it leaves behind') : undefined;
+}
+
+interface Logged {
+  readonly text: string;
+  readonly from?: string;
+}
+
+function mendLogs(known: Known, draft: Draft, logs: unknown): Mended | undefined {
+  const { given, framework } = draft;
+  for (const { text: said } of (logs as readonly Logged[] | undefined) ?? []) {
+    const unresolved = /Failed to resolve component: ([\w-]+)/.exec(said)?.[1];
+    const wrapper = unresolved === undefined ? undefined : wrapperNamed(unresolved, framework);
+    if (wrapper) return addWrapper(given, wrapper, unresolved!);
+    const injection = /injection "([^"]+)" not found/.exec(said)?.[1];
+    if (injection !== undefined) {
+      const token = injection.replace(/^Symbol\((.*)\)$/, '$1');
+      const mended = addProvider(known, draft, { code: 'SIM-PROVIDE-MISSING', message: said, fields: { token } });
+      if (mended) return mended;
+    }
+    const missing = /Missing required prop: "([^"]+)"/.exec(said)?.[1];
+    if (missing !== undefined) return addProps(known, given, [missing]);
+    const nested = /<(tr|td|th|tbody|thead|li|option|dt|dd)> cannot (?:be a child|appear as a child) of <div>/.exec(said)?.[1] ?? /In HTML, <(tr|td|th|tbody|thead|option)>/.exec(said)?.[1];
+    if (nested !== undefined && framework === 'react') return addWrapper(given, nestIn(nested), `<${nested}>'s place`);
+  }
+  return undefined;
+}
+
+/** What an element has to stand in. */
+function nestIn(tag: string): Value {
+  const around: Readonly<Record<string, string>> = {
+    tr: '<table><tbody>{children}</tbody></table>',
+    td: '<table><tbody><tr>{children}</tr></tbody></table>',
+    th: '<table><tbody><tr>{children}</tr></tbody></table>',
+    tbody: '<table>{children}</table>',
+    thead: '<table>{children}</table>',
+    option: '<select>{children}</select>',
+    li: '<ul>{children}</ul>',
+    dt: '<dl>{children}</dl>',
+    dd: '<dl>{children}</dl>',
+  };
+  return code(`({ children }: { children?: ReactNode }) => (${around[tag]})`, { name: 'ReactNode', from: 'react', isType: true });
+}
+
+/** What threw lacked something: a child that can be replaced, or a prop that the code takes to be there. */
+function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
+  const { given } = draft;
+  const { fields, thrown } = failure;
+  const wrapper = fields['around'] === undefined ? undefined : addProvider(known, draft, failure);
+  if (wrapper) return wrapper;
+  const thrower = fields['thrower'];
+  const subject = fields['subject'];
+  const asked = providerAskedFor(thrown?.message ?? String(fields['threw'] ?? ''));
+  if (asked !== undefined) {
+    const own = providerOf(known, asked);
+    if (own) return addWrapper(given, code(own.local ?? own.name, own), asked);
+  }
+  if (typeof thrower === 'string' && thrower !== subject && thrower !== 'Anonymous' && /^[A-Z]/.test(thrower)) {
+    const node = nodeNamed(known, thrower, /^component$/);
+    const reference = node ? referenceTo(known, node) : text(thrower, true);
+    if (reference && !given.stub.some((one) => JSON.stringify(one) === JSON.stringify(reference)))
+      return { given: { ...given, stub: [...given.stub, reference] }, done: `stubbed ${thrower}` };
+  }
+  return addOptional(known, given);
+}
+
+/** `useHives must be used within a HivesProvider` */
+const providerAskedFor = (message: string): string | undefined => /\b([A-Z]\w*Provider)\b/.exec(message)?.[1];
+
+/** Gives all props that may be missing: the code takes one of them to be there. */
+function addOptional({ props }: Known, given: Given): Mended | undefined {
+  const missing = props.filter(({ name, isCallback }) => !given.props.has(name) && !isCallback);
+  if (missing.length === 0 || missing.length > 25) return undefined;
+  const added = new Map([...given.props, ...missing.map(({ name, value }) => [name, value] as const)]);
+  return { given: { ...given, props: added }, done: `gave it ${missing.map(({ name }) => name).join(', ')}` };
+}
+
+export const placeIn = (from: string, file: string): string => join(from, file);

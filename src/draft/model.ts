@@ -1,0 +1,68 @@
+import type { Framework } from '../survey/facts';
+import type { Needed, Value } from './value';
+
+/** The options of `isolate` that a draft may give, each by what it is called. */
+export interface Given {
+  readonly props: ReadonlyMap<string, Value>;
+  /** Routes, by what they answer: `GET /api/hives`. */
+  readonly network: ReadonlyMap<string, Value>;
+  readonly slots: ReadonlyMap<string, Value>;
+  readonly stub: readonly Value[];
+  readonly provide: readonly (readonly [token: Value, value: Value])[];
+  readonly wrap: readonly Value[];
+  readonly swap: readonly Value[];
+  /** Other options, as they are written: `time`, `logs`, `leaks`. */
+  readonly more: ReadonlyMap<string, Value>;
+}
+
+export const nothingGiven: Given = {
+  props: new Map(),
+  network: new Map(),
+  slots: new Map(),
+  stub: [],
+  provide: [],
+  wrap: [],
+  swap: [],
+  more: new Map(),
+};
+
+/** Something that a test looks for. */
+export interface Check {
+  /** `role('heading', 'Anemone')`. */
+  readonly code: string;
+  /** How often it is there, where that matters; 0 for what is not. */
+  readonly times?: number;
+  /** A child that is looked for by reference. */
+  readonly part?: Needed;
+}
+
+/** A state that the component can be brought into. */
+export interface Case {
+  /** For a states file: `loading`. */
+  readonly key: string;
+  /** For a test: `says that it is loading`. */
+  readonly title: string;
+  /** What it is given beside what all states have. */
+  readonly given: Pick<Given, 'props' | 'network' | 'more'>;
+  readonly checks: readonly Check[];
+  /** A prop that is changed at the end, and what has to be shown then. */
+  readonly follow?: Follow;
+}
+
+export interface Follow {
+  readonly prop: string;
+  readonly value: Value;
+  readonly checks: readonly Check[];
+}
+
+/** What a draft says: printed as a file of tests or of states. */
+export interface Draft {
+  readonly component: Needed;
+  readonly framework: Framework;
+  /** What the draft calls what it has isolated: `board`. */
+  readonly variable: string;
+  readonly given: Given;
+  readonly cases: readonly Case[];
+  /** True where the component has to be loaded after what it imports was swapped. */
+  readonly isLoadedLate: boolean;
+}

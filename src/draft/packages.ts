@@ -1,0 +1,95 @@
+import type { Framework } from '../survey/facts';
+import type { SurveyNode } from '../survey/graph';
+import type { Given } from './model';
+import { code, type Needed, type Value } from './value';
+
+/* What well-known packages need around a component: routers, data clients, stores. */
+
+interface Recipe {
+  readonly framework: Framework;
+  /** What is imported of a package, `react-router useParams`. */
+  readonly when: RegExp;
+  readonly wrap?: Value;
+  readonly provide?: Value;
+}
+
+const of = (from: string, ...names: readonly string[]): readonly Needed[] => names.map((name) => ({ name, from }));
+
+const recipes: readonly Recipe[] = [
+  {
+    framework: 'react',
+    when: /^react-router(-dom)? (use(Navigate|Params|Location|SearchParams|Match|Href|ResolvedPath|Outlet\w*|NavigationType)|Link|NavLink|Navigate|Outlet|Routes|Form)$/,
+    wrap: code('MemoryRouter', ...of('react-router', 'MemoryRouter')),
+  },
+  {
+    framework: 'react',
+    when: /^@tanstack\/react-query (use\w+)$/,
+    wrap: code(
+      '[QueryClientProvider, { client: new QueryClient({ defaultOptions: { queries: { retry: false } } }) }]',
+      ...of('@tanstack/react-query', 'QueryClient', 'QueryClientProvider'),
+    ),
+  },
+  {
+    framework: 'vue',
+    when: /^vue-router (use(Router|Route|Link)|RouterLink|RouterView)$/,
+    wrap: code(
+      "createRouter({ history: createMemoryHistory(), routes: [{ path: '/:path(.*)*', component: { render: () => null } }] })",
+      ...of('vue-router', 'createMemoryHistory', 'createRouter'),
+    ),
+  },
+  { framework: 'vue', when: /^pinia (defineStore|storeToRefs)$/, wrap: code('createPinia()', ...of('pinia', 'createPinia')) },
+  {
+    framework: 'vue',
+    when: /^vue-i18n useI18n$/,
+    wrap: code("createI18n({ legacy: false, locale: 'en', missingWarn: false, fallbackWarn: false })", ...of('vue-i18n', 'createI18n')),
+  },
+  {
+    framework: 'vue',
+    when: /^@tanstack\/vue-query use\w+$/,
+    wrap: code('[VueQueryPlugin, { queryClient: new QueryClient({ defaultOptions: { queries: { retry: false } } }) }]', ...of('@tanstack/vue-query', 'QueryClient', 'VueQueryPlugin')),
+  },
+  {
+    framework: 'angular',
+    when: /^@angular\/router (Router|ActivatedRoute|RouterLink|RouterLinkActive|RouterOutlet|RouterModule)$/,
+    wrap: code('provideRouter([])', ...of('@angular/router', 'provideRouter')),
+  },
+  {
+    framework: 'angular',
+    when: /^@angular\/common\/http (HttpClient|httpResource)$/,
+    wrap: code('provideHttpClient()', ...of('@angular/common/http', 'provideHttpClient')),
+  },
+];
+
+/** What the packages need that a component uses. */
+export function predictWrappers(nodes: readonly SurveyNode[], framework: Framework): Pick<Given, 'wrap'> {
+  const used = nodes.filter((node) => node.package !== undefined).map((node) => ({ from: node.package!, key: `${node.package} ${node.name}` }));
+  const found = recipes.filter((recipe) => recipe.framework === framework && used.some(({ key }) => recipe.when.test(key)));
+  return {
+    wrap: found.map(({ when, wrap }) => {
+      const { from } = used.find(({ key }) => when.test(key))!;
+      return inPackage(wrap!, from);
+    }),
+  };
+}
+
+/** The package that the project itself imports it from: `react-router-dom`, say. */
+function inPackage(value: Value, from: string): Value {
+  if (value.kind !== 'code') return value;
+  return { ...value, needs: (value.needs ?? []).map((one) => (from.startsWith(one.from) ? { ...one, from } : one)) };
+}
+
+/** What has to be put around for a name that a failure tells. */
+export function wrapperNamed(name: string, framework: Framework): Value | undefined {
+  const known: Readonly<Record<string, string>> = {
+    HttpClient: '@angular/common/http HttpClient',
+    Router: '@angular/router Router',
+    ActivatedRoute: '@angular/router ActivatedRoute',
+    ChildrenOutletContexts: '@angular/router Router',
+    RouterLink: 'vue-router RouterLink',
+    RouterView: 'vue-router RouterView',
+    'router-link': 'vue-router RouterLink',
+    'router-view': 'vue-router RouterView',
+  };
+  const key = known[name] ?? name;
+  return recipes.find((recipe) => recipe.framework === framework && recipe.when.test(key))?.wrap;
+}

@@ -1,0 +1,176 @@
+import { join } from 'node:path';
+import { reachedFrom, type SurveyNode } from '../survey/graph';
+import type { Survey } from '../survey/index';
+import type { Cut } from '../survey/cuts';
+import { nothingGiven, type Draft, type Given } from './model';
+import { predictWrappers } from './packages';
+import type { PropFact } from './types/props';
+import { sampleAnswer, placeOf } from './types/answers';
+import { sampleReturned } from './types/returned';
+import { writeFlat } from './types/sample';
+import type { Types } from './types/service';
+import { code, placeholder, text, type Needed, type Value } from './value';
+
+/** All that is known of a component before it is run. */
+export interface Known {
+  readonly survey: Survey;
+  readonly types: Types | undefined;
+  readonly props: readonly PropFact[];
+  readonly component: Needed;
+  /** Where files of the project begin that the survey names. */
+  readonly from: string;
+}
+
+/** The first draft: what the source says, before anything is run. */
+export function planDraft(known: Known): Draft {
+  const { survey, props, component } = known;
+  const { framework = 'react' } = survey.subject.unit;
+  const swapped = planSwaps(known);
+  const stubbed = planStubs(known, swapped.nodes);
+  const left = nodesLeft(survey, [...stubbed.nodes, ...swapped.nodes]);
+  const given: Given = {
+    ...nothingGiven,
+    props: new Map(props.filter(isWanted).map(({ name, value }) => [name, value])),
+    slots: planSlots(known),
+    network: planRoutes(known, left),
+    stub: stubbed.values,
+    swap: swapped.values,
+    ...predictWrappers(left, framework),
+    more: planMore(left),
+  };
+  return { component, framework, variable: variableOf(component.local ?? component.name), given, cases: [], isLoadedLate: swapped.values.length > 0 };
+}
+
+/** Props that are given from the start: those that have to be, and what is put inside of it. */
+const isWanted = ({ name, isRequired }: PropFact): boolean => isRequired || name === 'children';
+
+/** `board` of `HiveBoard`. */
+export function variableOf(name: string): string {
+  const [last = 'subject'] = /[A-Z][a-z0-9]*$/.exec(name.replace(/Component$/, '')) ?? [];
+  const word = last.charAt(0).toLowerCase() + last.slice(1);
+  return word.length < 3 || /^(default|class|function|new|delete|switch|import|export|package|case|catch|void|text|label|part|role|link|for)$/.test(word) ? 'subject' : word;
+}
+
+function planSlots({ survey }: Known): ReadonlyMap<string, Value> {
+  const { framework, slots = [], template } = survey.subject.unit;
+  if (framework === 'react') return new Map();
+  const named = framework === 'vue' ? slots : (template?.slots ?? slots);
+  return new Map(named.includes('default') ? [['default', { kind: 'text', text: 'Content' } as Value]] : []);
+}
+
+/** What is still reached when some of it is replaced. */
+export function nodesLeft({ graph }: Survey, without: readonly SurveyNode[]): readonly SurveyNode[] {
+  return [...reachedFrom(graph.root, new Set(without))];
+}
+
+interface Replaced {
+  readonly values: readonly Value[];
+  readonly nodes: readonly SurveyNode[];
+}
+
+/** Children that are replaced, as what is hard about them would have to be prepared. */
+function planStubs(known: Known, without: readonly SurveyNode[]): Replaced {
+  const { survey } = known;
+  const isGone = (node: SurveyNode) => without.includes(node);
+  const chosen = survey.cuts.filter(
+    ({ node, gone }) => node.kind === 'component' && !isGone(node) && gone.some(isHardToHave),
+  );
+  return {
+    values: chosen.map(({ node }) => referenceTo(known, node)).filter((one) => one !== undefined),
+    nodes: chosen.map(({ node }) => node),
+  };
+}
+
+const isHardToHave = ({ own }: SurveyNode): boolean => own.some((mark) => /^(network|clock|chance|page|on load)$/.test(mark));
+
+/** What asks the network when its file is loaded has to be kept from loading. */
+function planSwaps(known: Known): Replaced {
+  const { survey } = known;
+  const isEager = ({ own }: SurveyNode) => own.includes('on load') && own.includes('network');
+  const chosen: Cut[] = [];
+  for (const node of survey.graph.nodes.filter(isEager)) {
+    const cut = survey.cuts.find(
+      (one) => (one.isLoaded && one.gone.includes(node)) || (one.instead !== undefined && one.still.includes(node)),
+    );
+    if (cut && !chosen.includes(cut)) chosen.push(cut);
+  }
+  const values = chosen.map(({ node }) => swapOf(known, node));
+  return { values: values.filter((one) => one !== undefined), nodes: chosen.map(({ node }) => node) };
+}
+
+function swapOf(known: Known, node: SurveyNode): Value | undefined {
+  const { survey, types, from } = known;
+  const needed = neededFor(known, node);
+  if (!needed || node.file === undefined) return undefined;
+  const answer = node.kind === 'component' ? code('() => null') : types && sampleReturned(types, join(from, node.file), needed.name, survey.subject.unit.framework ?? 'react');
+  const written = answer ? writeFlat(answer) : 'undefined';
+  const needs = answer?.kind === 'code' ? (answer.needs ?? []) : [];
+  // The path is that of the file, which is written as the draft is.
+  return code(`swap(() => import('${placeholder(needed.from)}'), { ${needed.name}: ${written} })`, { name: 'swap', from: 'simulacra' }, ...needs);
+}
+
+/** How a test names something of the project; undefined for what it cannot import. */
+export function neededFor({ survey, from }: Pick<Known, 'survey' | 'from'>, { file, unit, name }: SurveyNode): Needed | undefined {
+  if (file === undefined || unit === undefined) return undefined;
+  const place = join(from, file);
+  const exported = survey.project.facts(place).exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
+  if (!exported) return undefined;
+  return exported.name === 'default' ? { name: 'default', local: name, from: place } : { name: exported.name, from: place };
+}
+
+export function referenceTo(known: Pick<Known, 'survey' | 'from'>, node: SurveyNode): Value | undefined {
+  const needed = neededFor(known, node);
+  return needed ? code(needed.local ?? needed.name, needed) : { kind: 'text', text: node.name };
+}
+
+/** Routes for all that is asked for, as far as the source says it. */
+function planRoutes(known: Known, left: readonly SurveyNode[]): ReadonlyMap<string, Value> {
+  const routes = new Map<string, Value>();
+  for (const node of left) {
+    if (node.kind === 'request' && isRoute(node.name)) routes.set(node.name, answerTo(known, node.name));
+    if (node.kind === 'socket') {
+      const path = /^WebSocket (.+)$/.exec(node.name)?.[1];
+      if (path !== undefined && isRoute(`WS ${path}`)) routes.set(`WS ${path}`, channelValue);
+    }
+    if (node.kind === 'event stream') {
+      const path = /^EventSource (.+)$/.exec(node.name)?.[1];
+      if (path !== undefined && isRoute(`GET ${path}`)) routes.set(`GET ${path}`, channelValue);
+    }
+  }
+  return routes;
+}
+
+export const channelValue: Value = code('channel()', { name: 'channel', from: 'simulacra' });
+
+/** True for what can be written as a route: a method, and a path that is known from its beginning. */
+const isRoute = (name: string): boolean => /^[A-Z]+ (\/|https?:\/\/)[^\s…]*$/.test(name) && !/^[A-Z]+ \/?:[\w$]+$/.test(name);
+
+/** An answer of the kind that the code expects. */
+export function answerTo(known: Known, route: string, at?: { readonly file: string; readonly line: number }): Value {
+  const { survey, types, from } = known;
+  const path = route.replace(/^\S+ /, '');
+  const framework = survey.subject.unit.framework ?? 'react';
+  const nodes = survey.graph.nodes.filter(({ kind, name }) => kind === 'request' && name === route);
+  const places = [
+    ...nodes.flatMap(({ file, line }) => (file !== undefined && line !== undefined ? [{ file: join(from, file), line }] : [])),
+    ...(at ? [at] : []),
+  ];
+  for (const place of types ? places : []) {
+    const value = sampleAnswer(types!, { ...place, path }, framework);
+    if (value) return value;
+  }
+  const { field } = placeOf(path);
+  if (!/^GET /.test(route)) return { kind: 'object', fields: [] };
+  return /s$/.test(field) && !/:\w+$/.test(path) ? { kind: 'list', items: [] } : { kind: 'object', fields: [] };
+}
+
+/** The time of day that a component shows is the same on every run. */
+function planMore(left: readonly SurveyNode[]): ReadonlyMap<string, Value> {
+  const isTimed = left.some(({ kind }) => kind === 'clock' || kind === 'timer');
+  return isTimed ? new Map([['time', timeValue]]) : new Map();
+}
+
+export const timeValue: Value = {
+  kind: 'object',
+  fields: [['startsAt', text('2031-05-04T08:00Z', true)]],
+};

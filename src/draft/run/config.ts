@@ -1,0 +1,98 @@
+import { createRequire } from 'node:module';
+import { join, relative, resolve } from 'node:path';
+import picomatch from 'picomatch';
+import type { Framework } from '../../survey/facts';
+import { refuse } from '../errors';
+
+interface JestOptions {
+  readonly rootDir?: string;
+  readonly projects?: readonly (string | JestOptions)[];
+  readonly testMatch?: string | readonly string[];
+  readonly runner?: string;
+  readonly [name: string]: unknown;
+}
+
+interface JestConfig {
+  readInitialOptions(
+    config: string | undefined,
+    options: { packageRootOrConfig: string; skipMultipleConfigError: true },
+  ): Promise<{ config: JestOptions; configPath: string | null }>;
+}
+
+/** How the project's own Jest is run. */
+export interface RunConfig {
+  /** A file, or JSON. */
+  readonly config: string;
+  /** True where the project has none, and ours is used. */
+  readonly isOurs: boolean;
+  /** False where tests have to import `expect` and the like. */
+  readonly hasGlobals: boolean;
+}
+
+/** Finds the configuration that tests of a file run with. @throws SIM-DRAFT-RUNNER */
+export async function readRunConfig(root: string, file: string, framework: Framework): Promise<RunConfig> {
+  const fromProject = createRequire(join(root, 'package.json'));
+  const read = await readOptions(root, fromProject);
+  if (!read) return { config: JSON.stringify(ownConfig(root, framework, fromProject)), isOurs: true, hasGlobals: true };
+  const { config, configPath } = read;
+  const project = await projectFor(config, root, file);
+  if (project) return { config: project.config, isOurs: false, hasGlobals: project.options['injectGlobals'] !== false };
+  const isFile = configPath !== null && !/package\.json$/.test(configPath);
+  const written = isFile ? configPath : JSON.stringify({ ...config, rootDir: resolve(root, config.rootDir ?? '.') });
+  return { config: written, isOurs: false, hasGlobals: config['injectGlobals'] !== false };
+}
+
+async function readOptions(root: string, fromProject: NodeJS.Require) {
+  let jest: JestConfig;
+  try {
+    const runner = createRequire(fromProject.resolve('jest/package.json'));
+    const core = createRequire(runner.resolve('@jest/core'));
+    jest = core('jest-config') as JestConfig;
+  } catch {
+    return refuse('SIM-DRAFT-RUNNER', { why: 'it has no Jest', install: 'jest jest-environment-jsdom' });
+  }
+  try {
+    const options = { packageRootOrConfig: root, skipMultipleConfigError: true } as const;
+    const read = await jest.readInitialOptions(undefined, options);
+    return Object.keys(read.config).some((name) => name !== 'rootDir') ? read : undefined;
+  } catch (cause) {
+    const message = (cause as Error).message.replace(/\u001b\[\d+m/g, '');
+    if (/Could not find a config file|no config/i.test(message)) return undefined;
+    return refuse('SIM-DRAFT-RUNNER', { why: `the configuration of its Jest cannot be read: ${message.split('\n')[0]}` }, { cause });
+  }
+}
+
+/** What `docs/start-*.md` says to write. */
+export function ownConfig(root: string, framework: Framework, fromProject: NodeJS.Require): object {
+  const preset = fromProject(`simulacra/${framework}/jest`) as object;
+  return { rootDir: root, ...preset, setupFilesAfterEnv: setupOf(framework) };
+}
+
+export const setupOf = (framework: Framework): readonly string[] =>
+  framework === 'react' ? ['simulacra/jest', 'simulacra/react'] : ['simulacra/jest'];
+
+/** The one of several projects whose tests a file is among. */
+async function projectFor(
+  { projects = [] }: JestOptions,
+  root: string,
+  file: string,
+): Promise<{ config: string; options: JestOptions } | undefined> {
+  const own = projects.filter((one): one is JestOptions => typeof one === 'object' && one.runner === undefined);
+  const chosen =
+    own.find((one) => matches(one, root, file)) ?? own.find(({ testMatch }) => testMatch === undefined) ?? own[0];
+  if (chosen) {
+    const options = { ...chosen, rootDir: resolve(root, chosen.rootDir ?? '.') };
+    return { config: JSON.stringify(options), options };
+  }
+  const folders = projects.filter((one): one is string => typeof one === 'string');
+  const folder = folders
+    .map((one) => resolve(root, one.replace('<rootDir>', root)))
+    .find((one) => !relative(one.replace(/[\\/][^\\/]*\.[cm]?[jt]s$/, ''), file).startsWith('..'));
+  return folder === undefined ? undefined : { config: folder, options: {} };
+}
+
+function matches({ testMatch = [], rootDir = '.' }: JestOptions, root: string, file: string): boolean {
+  const place = resolve(root, rootDir);
+  const patterns = [testMatch].flat().map((pattern) => pattern.replaceAll('<rootDir>', place));
+  return patterns.length > 0 && picomatch(patterns)(file);
+}

@@ -1,0 +1,57 @@
+/* What a run of a draft tells: written by the page it runs on, read by the command. */
+
+/** Something a person can perceive. */
+export interface Sign {
+  /** The code that finds it: `role('heading', 'Anemone')`. */
+  readonly code: string;
+  readonly role: string | undefined;
+  /** Its name or its text. */
+  readonly words: string;
+  readonly count: number;
+  /** States of it that a locator can ask for: `{ disabled: true }`. */
+  readonly state: Readonly<Record<string, unknown>>;
+  /** True for what stands for a child, or inside of one. */
+  readonly isStub?: true;
+}
+
+export interface FailureSeen {
+  readonly code: string;
+  readonly message: string;
+  // The fields of each code are its own.
+  readonly fields: Readonly<Record<string, unknown>>;
+  readonly thrown?: { readonly name: string; readonly message: string; readonly property?: string; readonly at?: PlaceSeen };
+  readonly stack?: string;
+}
+
+export interface PlaceSeen {
+  readonly file: string;
+  readonly line: number;
+  readonly column: number;
+}
+
+export interface LogSeen {
+  readonly level: string;
+  readonly text: string;
+  readonly from?: string;
+}
+
+/** What was seen in one test. */
+export interface Observation {
+  readonly test: string;
+  readonly signs: readonly Sign[];
+  readonly outline: string;
+  readonly stubs: Readonly<Record<string, number>>;
+  /** Routes that were asked for. */
+  readonly routes: readonly string[];
+  readonly requests: readonly string[];
+  readonly logs: readonly LogSeen[];
+  readonly isEmpty: boolean;
+  /** All that was worded on the way, the first to last. */
+  readonly failures: readonly FailureSeen[];
+  /** What the test ended with; undefined for one that passed. */
+  readonly threw?: FailureSeen;
+  readonly isOver: boolean;
+}
+
+/** Names of the environment of the process that a run reads. */
+export const reportTo = 'SIMULACRA_DRAFT_REPORT';

@@ -1,0 +1,135 @@
+import { appendFileSync } from 'node:fs';
+import { SimulacraError } from '../../core/errors/error';
+import { shared } from '../../core/shared';
+import { takeDown } from '../../core/take-down';
+import { readRunner } from '../../jest/runner';
+import { locatorFor } from '../../page/describe';
+import { css, foldSpace } from '../../page/locators';
+import { looking } from '../../page/looking';
+import { nameOrTextOf, textOf } from '../../page/names';
+import { locate } from '../../page/query';
+import { roleOf } from '../../page/roles';
+import { stateOf } from '../../page/states';
+import type { Stage } from '../../stage/stage';
+import { printPage } from '../../states/see';
+import { reportTo, type FailureSeen, type Observation, type Sign } from './observed';
+
+/* Loaded by a draft while it is tried: tells what each test of it has seen. */
+
+let stages: Stage[] = [];
+let worded: FailureSeen[] = [];
+
+shared.singletons['onStage'] = (stage: Stage) => stages.push(stage);
+shared.singletons['onWorded'] = (failure: Error) => worded.push(readFailure(failure));
+
+const runner = readRunner();
+export const { describe, expect } = runner;
+
+/** A test of the runner's, which is looked at before it is taken down. */
+export const it = (title: string, work: () => unknown): void =>
+  runner.it!(title, async () => {
+    stages = [];
+    worded = [];
+    report({ ...nothing, test: title });
+    let seen: Observation = { ...nothing, test: title };
+    try {
+      await work();
+      seen = look(title);
+      // What a test leaves behind is found at its end.
+      await takeDown();
+      report({ ...seen, failures: worded, isOver: true });
+    } catch (failure) {
+      const threw = readFailure(failure);
+      report({ ...seen, logs: logsSeen(), failures: worded, threw, isOver: true });
+      await takeDown().catch(() => undefined);
+      throw failure;
+    }
+  });
+
+const nothing = {
+  ...{ signs: [], outline: '', stubs: {}, routes: [], requests: [], logs: [], isEmpty: true },
+  ...{ failures: [], isOver: false },
+};
+
+const report = (seen: Observation): void => {
+  const file = process.env[reportTo];
+  if (file) appendFileSync(file, `${JSON.stringify(seen)}\n`);
+};
+
+function readFailure(failure: unknown): FailureSeen {
+  if (failure instanceof SimulacraError) {
+    const { code, fields, thrown, message, stack } = failure.toJSON() as FailureSeen;
+    return { code, fields, message, ...(thrown && { thrown }), ...(stack !== undefined && { stack }) };
+  }
+  const { message, stack } = failure instanceof Error ? failure : new Error(String(failure));
+  return { code: '', fields: {}, message, ...(stack !== undefined && { stack }) };
+}
+
+const logsSeen = () => stages.flatMap((stage) => stage.environment.logs?.heard ?? []).map(({ level, text, from }) => ({ level, text, ...(from !== undefined && { from }) }));
+
+function look(test: string): Observation {
+  const up = stages.filter(({ mounted, environment }) => mounted && environment.state === 'up');
+  const stage = up.at(-1);
+  if (!stage) return { ...nothing, test, logs: logsSeen() };
+  const signs = looking(stage.container.ownerDocument, () => readSigns(stage));
+  const stubs = stage.setting.stubs.records.map(({ name, instances }) => [name, instances.length] as const);
+  const { network } = stage;
+  return {
+    ...{ test, signs, outline: printPage(stage), stubs: Object.fromEntries(stubs), logs: logsSeen() },
+    routes: network.keys.filter((key) => network.requests.of(key).length > 0),
+    requests: network.requests.map(({ method, url }) => `${method} ${url}`),
+    isEmpty: signs.length === 0,
+    ...{ failures: worded, isOver: false },
+  };
+}
+
+const mostLooked = 300;
+const mostWords = 70;
+
+function readSigns(stage: Stage): readonly Sign[] {
+  const stubs = stage.setting.stubs.records
+    .flatMap((record) => record.inPageOrder().map((instance) => instance.element()))
+    .filter((element) => element !== undefined);
+  const found = new Map<string, Sign>();
+  for (const element of locate(css('*'), stage.view()).slice(0, mostLooked)) {
+    const role = roleOf(element);
+    const words = foldSpace(role ? nameOrTextOf(element) : textOf(element));
+    if (!isTelling(element, role, words)) continue;
+    const code = locatorFor(element);
+    const state = statesOf(element, role);
+    const key = `${code} ${JSON.stringify(state)}`;
+    const isStub = stubs.some((stub) => stub.contains(element));
+    const count = (found.get(key)?.count ?? 0) + 1;
+    found.set(key, { code, role, words, count, state, ...(isStub && { isStub }) });
+  }
+  return [...found.values()];
+}
+
+const container = /^(list|table|rowgroup|row|listbox|grid|main|region|group|form|article|document|generic|menu|tablist|tabpanel|tree|complementary|contentinfo|banner|navigation|toolbar|radiogroup|figure|section)$/;
+
+/** True for what says something by itself, not only by all that is inside of it. */
+function isTelling(element: Element, role: string | undefined, words: string): boolean {
+  if (words.length > mostWords) return false;
+  if (role === undefined || role === 'paragraph' || role === 'listitem' || role === 'generic')
+    return words !== '' && element.childElementCount === 0;
+  if (words === '') return !container.test(role) || role === 'list' || role === 'table';
+  return !container.test(role) || isNamed(element);
+}
+
+const isNamed = (element: Element) =>
+  element.hasAttribute('aria-label') || element.hasAttribute('aria-labelledby') || element.localName === 'fieldset';
+
+const states = ['checked', 'pressed', 'selected', 'expanded', 'disabled', 'invalid', 'current', 'busy', 'required', 'readonly'] as const;
+const without: Readonly<Record<string, unknown>> = { disabled: false, invalid: false, busy: false, required: false, readonly: false };
+
+/** The states of an element that a locator can ask for, as far as it has any. */
+function statesOf(element: Element, role: string | undefined): Readonly<Record<string, unknown>> {
+  if (role === undefined) return {};
+  const found: Record<string, unknown> = {};
+  for (const name of states) {
+    const value = stateOf(element, name);
+    if (value === undefined || value === null || value === '' || without[name] === value) continue;
+    found[name] = value;
+  }
+  return found;
+}

@@ -1,0 +1,99 @@
+import type * as Ts from 'typescript';
+import type { Framework } from '../../survey/facts';
+import { code, text, type Value } from '../value';
+import { sample, singular, type Sampling } from './sample';
+import type { Types } from './service';
+import { angularInputs } from './props-angular';
+import { vueProps } from './props-vue';
+
+/** One prop or input, as its type has it. */
+export interface PropFact {
+  readonly name: string;
+  readonly isRequired: boolean;
+  readonly value: Value;
+  /** Other values that may make a difference: the other words of a union, the other of two. */
+  readonly others: readonly Value[];
+  readonly isCallback: boolean;
+}
+
+/** A prop as it is declared. */
+export interface Declared {
+  readonly name: string;
+  readonly type: Ts.Type;
+  readonly isRequired: boolean;
+  /** Words of the code for what it is unless given. */
+  readonly unless?: string;
+}
+
+/** The props of a component; undefined where nothing can be told of them. */
+export function readProps(types: Types, file: string, exported: string, framework: Framework): readonly PropFact[] | undefined {
+  const found = types.source(file);
+  if (!found) return undefined;
+  const { checker, file: source } = found;
+  const { ts } = types;
+  const sampling: Sampling = { ts, checker, framework, isJson: false, at: source, isFull: false };
+  const read = { react: reactProps, vue: vueProps, angular: angularInputs }[framework];
+  const declared = read(sampling, source, exported);
+  return declared?.filter(({ name }) => isOwn(name)).map((one) => factOf(one, sampling));
+}
+
+const isOwn = (name: string): boolean => !/^(key|ref|__\w+)$/.test(name);
+
+function factOf({ name, type, isRequired, unless }: Declared, sampling: Sampling): PropFact {
+  const { checker } = sampling;
+  const bare = checker.getNonNullableType(type);
+  const place = { owner: singular(name), field: name, path: [name] };
+  const value = sample(bare, place, sampling);
+  const isCallback = value.kind === 'code' && /^spy\(/.test(value.code);
+  return { name, isRequired, value, others: othersOf(bare, value, sampling, isRequired, unless), isCallback };
+}
+
+/** What else a prop can be, where that is a choice of a few. */
+function othersOf(type: Ts.Type, value: Value, { ts, checker }: Sampling, isRequired: boolean, unless?: string): readonly Value[] {
+  const parts = type.isUnion() ? type.types : [type];
+  if (parts.every(({ flags }) => flags & ts.TypeFlags.BooleanLike)) {
+    if (isRequired) return [code('true')];
+    return [code(unless === 'true' ? 'false' : 'true')];
+  }
+  if (parts.length > 8 || !parts.every((one) => one.isStringLiteral() || one.isNumberLiteral())) return [];
+  const taken = value.kind === 'text' ? value.text : value.kind === 'code' ? value.code : '';
+  return parts
+    .map((one): Value => (one.isStringLiteral() ? text(one.value, true) : code(checker.typeToString(one))))
+    .filter((one) => (one.kind === 'text' ? one.text : one.kind === 'code' ? one.code : '') !== taken || !isRequired);
+}
+
+function reactProps({ ts, checker, at }: Sampling, source: Ts.SourceFile, exported: string): readonly Declared[] | undefined {
+  const type = typeOfExport(checker, ts, source, exported);
+  if (!type) return undefined;
+  const [parameter] = type.getCallSignatures()[0]?.parameters ?? [];
+  const [made] = type.getConstructSignatures();
+  const ofClass = made && checker.getPropertyOfType(made.getReturnType(), 'props');
+  const own = parameter ?? ofClass;
+  if (!own) return type.getCallSignatures().length > 0 || made ? [] : undefined;
+  const props = checker.getTypeOfSymbolAtLocation(own, at);
+  const chosen = props.isUnion() ? props.types[0]! : props;
+  const all = checker.getPropertiesOfType(chosen);
+  // What every element of the platform takes is no prop of the component's own.
+  const kept = all.filter((one) => !isOfPlatform(one) || one.name === 'children');
+  return kept.map((property) => declare(property, checker, ts, at));
+}
+
+/** A member of a type, as a prop. */
+export const declare = (property: Ts.Symbol, checker: Ts.TypeChecker, ts: typeof Ts, at: Ts.Node): Declared => {
+  const type = checker.getTypeOfSymbolAtLocation(property, at);
+  const isOptional = (property.flags & ts.SymbolFlags.Optional) !== 0;
+  return { name: property.name, type, isRequired: !isOptional };
+};
+
+const isOfPlatform = (property: Ts.Symbol): boolean =>
+  (property.declarations ?? []).length > 0 &&
+  property.declarations!.every((one) => /[\\/]node_modules[\\/](@types[\\/]react|csstype|@vue|vue)[\\/]/.test(one.getSourceFile().fileName));
+
+/** The type of what a file exports under a name. */
+export function typeOfExport(checker: Ts.TypeChecker, ts: typeof Ts, source: Ts.SourceFile, exported: string): Ts.Type | undefined {
+  const module = checker.getSymbolAtLocation(source);
+  const symbol = module && checker.getExportsOfModule(module).find(({ name }) => name === exported);
+  if (!symbol) return undefined;
+  const real = symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol;
+  return checker.getTypeOfSymbolAtLocation(real, source);
+}

@@ -1,0 +1,40 @@
+import type * as Ts from 'typescript';
+import type { Value } from '../value';
+import { typeOfExport } from './props';
+import { sample, singular, type Sampling } from './sample';
+import type { Types } from './service';
+
+/** What a hook or a function returns, or what a context, a key or a token holds. */
+export function sampleReturned(types: Types, file: string, exported: string, framework: Sampling['framework']): Value | undefined {
+  const found = types.source(file);
+  if (!found) return undefined;
+  const sampling: Sampling = { ts: types.ts, checker: found.checker, framework, isJson: false, at: found.file, isFull: false };
+  const type = typeOfExport(found.checker, types.ts, found.file, exported);
+  const [call] = type?.getCallSignatures() ?? [];
+  if (!call) return undefined;
+  const answer = found.checker.getReturnTypeOfSignature(call);
+  const name = exported.replace(/^use(?=[A-Z])/, '');
+  const field = name.charAt(0).toLowerCase() + name.slice(1);
+  return sample(answer, { owner: singular(field), field, path: [field] }, sampling);
+}
+
+/** The value that is provided for a context, an injection key or a token; undefined where its type tells nothing. */
+export function sampleProvided(types: Types, file: string, exported: string, framework: Sampling['framework']): Value | undefined {
+  const found = types.source(file);
+  if (!found) return undefined;
+  const { checker, file: source } = found;
+  const { ts } = types;
+  const sampling: Sampling = { ts, checker, framework, isJson: false, at: source, isFull: false };
+  const type = typeOfExport(checker, ts, source, exported);
+  const held = type && heldBy(type, checker);
+  if (!held) return undefined;
+  const bare = checker.getNonNullableType(held);
+  if (bare.flags & (ts.TypeFlags.Any | ts.TypeFlags.Unknown | ts.TypeFlags.Never)) return undefined;
+  const name = exported.replace(/(Context|Key|Token)$|_(CONTEXT|KEY|TOKEN)$/, '').toLowerCase() || 'value';
+  return sample(bare, { owner: name, field: name, path: [name] }, sampling);
+}
+
+function heldBy(type: Ts.Type, checker: Ts.TypeChecker): Ts.Type | undefined {
+  if (!/^(Context|InjectionKey|InjectionToken)$/.test(type.symbol?.name ?? '') && !/^InjectionKey$/.test(type.aliasSymbol?.name ?? '')) return undefined;
+  return type.aliasTypeArguments?.[0] ?? checker.getTypeArguments(type as Ts.TypeReference)[0];
+}

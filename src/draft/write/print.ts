@@ -1,0 +1,261 @@
+import { singular } from '../types/sample';
+import type { Case, Check, Draft, Given } from '../model';
+import { code, fillPlaceholders, neededIn, object, type Field, type Needed, type Value } from '../value';
+import { Imports } from './imports';
+import { layOut, writeLine, type Style } from './layout';
+
+/** How a file is written. */
+export interface Writing extends Style {
+  /** Where it is to be. */
+  readonly target: string;
+  readonly ending: string;
+  /** True for tests that may use `describe`, `it` and `expect` as they are. */
+  readonly hasGlobals: boolean;
+  /** Where those come from while a draft is tried. */
+  readonly probe?: string;
+}
+
+/** A draft as a file of tests. */
+export function printTests(draft: Draft, writing: Writing): string {
+  const page = new Page(draft, writing);
+  const tests = draft.cases.map((one) => page.printTest(one));
+  const { name, local } = draft.component;
+  const called = local ?? name;
+  const body =
+    tests.length === 1
+      ? [tests[0]!.replace(/^/, '')]
+      : [`describe('${called}', () => {\n${indentAll(tests.join('\n\n'), writing.indent)}\n});`];
+  return page.printFile(body);
+}
+
+/** A draft as a file of declared states. */
+export function printStates(draft: Draft, writing: Writing): string {
+  const page = new Page(draft, writing);
+  return page.printFile([page.printStates()]);
+}
+
+const indentAll = (lines: string, indent: string) => lines.replace(/^(?=.)/gm, indent);
+
+class Page {
+  readonly #imports: Imports;
+  readonly #constants = new Map<string, { readonly name: string; readonly value: Value }>();
+  readonly #isShared: boolean;
+
+  constructor(
+    readonly draft: Draft,
+    readonly writing: Writing,
+  ) {
+    this.#imports = new Imports(writing.target, writing.ending);
+    const { given, cases, component, isLoadedLate } = draft;
+    if (!isLoadedLate) this.#imports.add(component);
+    const shared = this.#surroundings();
+    this.#isShared = cases.length > 1 && writeLine(object(shared)).length > 40;
+    void given;
+  }
+
+  get #from(): string {
+    return `simulacra/${this.draft.framework}`;
+  }
+
+  /** What goes around the component in all of its states. */
+  #surroundings(): readonly Field[] {
+    const { stub, provide, wrap, swap, more } = this.draft.given;
+    return [
+      ...listField('wrap', wrap),
+      ...listField('provide', provide.map(([token, value]): Value => ({ kind: 'list', items: [token, value] }))),
+      ...listField('stub', stub),
+      ...listField('swap', swap),
+      ...more,
+    ];
+  }
+
+  #options({ given }: Pick<Case, 'given'>): Value {
+    const common = this.draft.given;
+    const props = new Map([...common.props, ...given.props]);
+    const network = new Map([...common.network, ...given.network]);
+    return object([
+      ...mapField('props', props, (key, value) => this.#named(key, value)),
+      ...mapField('slots', common.slots, (_, value) => value),
+      ...(this.#isShared ? [] : this.#surroundings()),
+      ...mapField('network', network, (key, value) => this.#named(nameOfRoute(key), value)),
+      ...given.more,
+    ]);
+  }
+
+  /** A value that is long stands at the top of the file, under a name. */
+  #named(field: string, value: Value): Value {
+    const type = 'type' in value ? value.type : undefined;
+    if (value.kind !== 'list' && value.kind !== 'object') return value;
+    const isList = value.kind === 'list' && value.items.some(({ kind }) => kind === 'object');
+    const isObject = value.kind === 'object' && value.fields.length > 0;
+    if (!isList && !isObject) return value;
+    // Without its type, the compiler would take words of a union for any text.
+    if (!type && (hasFixed(value) || writeLine(value).length < 50)) return value;
+    const key = JSON.stringify(value);
+    const known = this.#constants.get(key);
+    if (known) return code(known.name);
+    const name = this.#free(constantName(field));
+    this.#constants.set(key, { name, value });
+    return code(name);
+  }
+
+  #free(wanted: string): string {
+    const taken = new Set([...[...this.#constants.values()].map(({ name }) => name), ...reserved, this.draft.variable, ...this.#imports.taken]);
+    if (!taken.has(wanted)) return wanted;
+    for (let number = 2; ; number++) if (!taken.has(`${wanted}${number}`)) return `${wanted}${number}`;
+  }
+
+  printTest(one: Case): string {
+    const { variable } = this.draft;
+    const { indent, probe } = this.writing;
+    const options = this.#options(one);
+    this.#need(neededIn(options));
+    const call = this.#call(options, indent.length + `const ${variable} = await `.length);
+    const isSeen = one.checks.length > 0 || one.follow || probe === undefined;
+    const lines = [
+      isSeen && (one.checks.length > 0 || one.follow) ? `const ${variable} = await ${call};` : `await ${call};`,
+      ...one.checks.map((check) => this.#expect(check)),
+      ...(one.follow
+        ? [
+            `await ${variable}.update(${writeLine(object([[one.follow.prop, one.follow.value]]))});`,
+            ...one.follow.checks.map((check) => this.#expect(check)),
+          ]
+        : []),
+    ];
+    if (one.follow) this.#need(neededIn(one.follow.value));
+    return `it(${quoteTitle(one.title)}, async () => {\n${lines.map((line) => indent + line).join('\n')}\n});`;
+  }
+
+  #call(options: Value, before: number): string {
+    const { component, isLoadedLate } = this.draft;
+    const { indent, width } = this.writing;
+    const given = options.kind === 'object' && options.fields.length === 0 ? undefined : options;
+    this.#imports.add(this.#isShared ? { name: 'isolateWith', from: this.#from } : { name: 'isolate', from: this.#from });
+    const subject = isLoadedLate ? this.#thunk() : (component.local ?? component.name);
+    if (!given) return `isolate(${subject})`;
+    const start = `isolate(${subject}, `;
+    void width;
+    return `${start}${layOut(given, this.writing, this.draft.cases.length > 1 ? 1 : 1, before + start.length, 2)})`;
+  }
+
+  #thunk(): string {
+    const { component } = this.draft;
+    const load = `() => import('${this.#imports.specifier(component.from)}')`;
+    return component.name === 'default' ? load : `${load}.then(({ ${component.name} }) => ${component.name})`;
+  }
+
+  #expect(check: Check): string {
+    const { variable } = this.draft;
+    const locator = this.#locator(check);
+    if (check.times === 0) return `expect(${variable}).not.toShow(${locator});`;
+    const times = check.times === undefined ? '' : `, { times: ${check.times} }`;
+    return `expect(${variable}).toShow(${locator}${times});`;
+  }
+
+  #locator({ code: written, part }: Check): string {
+    for (const [, name] of written.matchAll(/\b(role|text|label|testId|css|part)\(/g))
+      this.#imports.add({ name: name!, from: 'simulacra' });
+    if (part) this.#imports.add(part);
+    return written;
+  }
+
+  #need(needed: readonly Needed[]): void {
+    this.#imports.add(...needed);
+  }
+
+  printStates(): string {
+    const { component, cases, given, isLoadedLate } = this.draft;
+    const { indent } = this.writing;
+    this.#imports.add({ name: 'states', from: this.#from });
+    const common = object([
+      ...mapField('props', given.props, (key, value) => this.#named(key, value)),
+      ...mapField('slots', given.slots, (_, value) => value),
+      ...this.#surroundings(),
+      ...mapField('network', given.network, (key, value) => this.#named(nameOfRoute(key), value)),
+    ]);
+    this.#need(neededIn(common));
+    const declared = cases.map(({ key, given: own, checks, follow }): Field => {
+      const shows = checks.filter(({ times }) => times === undefined);
+      const lacks = checks.filter(({ times }) => times === 0);
+      const counts = checks.filter(({ times }) => times);
+      const options = object([
+        ...mapField('props', own.props, (name, value) => this.#named(name, value)),
+        ...mapField('network', own.network, (name, value) => this.#named(nameOfRoute(name), value)),
+        ...own.more,
+        ...listField('shows', shows.map((one) => code(this.#locator(one)))),
+        ...listField('counts', counts.map((one) => code(`[${this.#locator(one)}, ${one.times}]`))),
+        ...listField('lacks', lacks.map((one) => code(this.#locator(one)))),
+      ]);
+      void follow;
+      this.#need(neededIn(options));
+      return [key, options];
+    });
+    const subject = isLoadedLate ? this.#thunk() : (component.local ?? component.name);
+    const parts = [subject, layOut(common, this.writing, 1, indent.length), layOut(object(declared), this.writing, 1, 999)];
+    return `export default states(\n${parts.map((part) => `${indent}${part},`).join('\n')}\n);`;
+  }
+
+  printFile(body: readonly string[]): string {
+    const { probe, hasGlobals } = this.writing;
+    const shared = this.#isShared && body[0]?.startsWith('export default') !== true ? [this.#printShared()] : [];
+    const constants = [...this.#constants.values()].map(({ name, value }) => {
+      const type = 'type' in value && value.type ? value.type : undefined;
+      const written = type ? `: ${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}` : '';
+      this.#need(neededIn(value));
+      const start = `const ${name}${written} = `;
+      return `${start}${layOut(value, this.writing, 0, start.length)};`;
+    });
+    if (!hasGlobals && probe === undefined && body[0]?.startsWith('export default') !== true)
+      this.#imports.add(...['describe', 'expect', 'it'].filter((name) => body.some((one) => new RegExp(`\\b${name}\\(`).test(one))).map((name) => ({ name, from: '@jest/globals' })));
+    const first = probe === undefined ? [] : [`// @ts-nocheck`, `import { describe, expect, it } from '${probe.replaceAll('\\', '/')}';`];
+    const parts = [[...first, ...this.#imports.print()].join('\n'), ...constants, ...shared, ...body];
+    return fillPlaceholders(`${parts.join('\n\n')}\n`, (file) => this.#imports.specifier(file));
+  }
+
+  #printShared(): string {
+    const shared = object(this.#surroundings());
+    this.#need(neededIn(shared));
+    const start = 'const isolate = isolateWith(';
+    return `${start}${layOut(shared, this.writing, 0, start.length, 2)});`;
+  }
+}
+
+const quoteTitle = (title: string): string => (title.includes("'") ? `"${title.replaceAll('"', '\\"')}"` : `'${title}'`);
+
+const listField = (name: string, items: readonly Value[]): readonly Field[] =>
+  items.length > 0 ? [[name, { kind: 'list', items }]] : [];
+const mapField = (
+  name: string,
+  map: Given['props'],
+  written: (key: string, value: Value) => Value,
+): readonly Field[] => (map.size > 0 ? [[name, object([...map].map(([key, value]): Field => [key, written(key, value)]))]] : []);
+
+/** What a route is about: `hives` of `GET /api/hives`, `hive` of `GET /api/hives/:hiveId`. */
+export function nameOfRoute(route: string): string {
+  const path = route.replace(/^\S+ /, '').replace(/\?.*$/, '');
+  const parts = path.split('/').filter((part) => part !== '' && !part.startsWith('*'));
+  const last = parts.at(-1) ?? '';
+  const words = parts.filter((part) => /^[A-Za-z][\w-]*$/.test(part));
+  const name = words.at(-1) ?? 'answer';
+  return last.startsWith(':') ? singular(name) : name;
+}
+
+const constantName = (field: string): string => {
+  const name = field.replace(/[^A-Za-z0-9]+(.)?/g, (_, letter: string | undefined) => (letter ?? '').toUpperCase());
+  return /^[a-z]/i.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : 'value';
+};
+
+const hasFixed = (value: Value): boolean => {
+  switch (value.kind) {
+    case 'text':
+      return value.isFixed === true;
+    case 'list':
+      return value.items.some(hasFixed);
+    case 'object':
+      return value.fields.some(([, one]) => hasFixed(one));
+    default:
+      return false;
+  }
+};
+
+const reserved = ['default', 'class', 'function', 'new', 'delete', 'import', 'export', 'package', 'isolate', 'expect', 'it', 'describe', 'states', 'role', 'text', 'label', 'part', 'hold', 'fail', 'spy'];
