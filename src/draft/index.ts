@@ -8,13 +8,13 @@ import { refuse } from './errors';
 import { candidatesFor, varied, variedDraft, type Candidate } from './explore';
 import { mend } from './mend';
 import type { Case, Draft } from './model';
-import { planDraft, timeValue, type Known } from './plan';
+import { planDraft, swapFor, timeValue, type Known } from './plan';
 import { readRunConfig, type RunConfig } from './run/config';
 import { DraftRunner, type Failed, type Limits, type Tried } from './run/runner';
 import type { FailureSeen, Observation } from './run/observed';
 import { readProps } from './types/props';
 import { Types } from './types/service';
-import type { Needed } from './value';
+import type { Needed, Value } from './value';
 import { endingOf, formatWith, styleOf } from './write/format';
 import { printStates, printTests, type Writing } from './write/print';
 
@@ -138,8 +138,14 @@ class Making {
   ) {}
 
   async make(): Promise<Pick<Outcome, 'text' | 'hasPassed' | 'tests' | 'done' | 'left' | 'rounds'>> {
-    const base = await this.#bringUp(planDraft(this.known));
+    let base = await this.#bringUp(planDraft(this.known));
     if ('failed' in base) return this.#failed(base.draft, base.failed);
+    // What comes from a channel that nobody sends on is not there.
+    const swapped = base.observed.isEmpty ? swapLive(this.known, base.draft) : undefined;
+    if (swapped) {
+      base = await this.#bringUp(swapped);
+      if ('failed' in base) return this.#failed(base.draft, base.failed);
+    }
     const explored = await this.#explore(base.draft, base.observed);
     const cases = chooseCases(explored.draft, explored.seen);
     if (cases.length === 0) return this.#failed(explored.draft, nothingTrue(base.observed));
@@ -251,6 +257,17 @@ class Making {
       rmSync(file, { force: true });
     }
   }
+}
+
+/** A draft in which what listens to a channel is swapped for what it would tell. */
+function swapLive(known: Known, draft: Draft): Draft | undefined {
+  const isLive = (value: Value) => value.kind === 'code' && value.code.startsWith('channel(');
+  const live = [...draft.given.network].filter(([, value]) => isLive(value)).map(([route]) => route.replace(/^\w+ /, ''));
+  const leaf = known.survey.graph.nodes.find(({ kind, name }) => /^(socket|event stream)$/.test(kind) && live.includes(name.replace(/^\w+ /, '')));
+  const found = leaf && swapFor(known, leaf);
+  if (!found) return undefined;
+  const network = new Map([...draft.given.network].filter(([, value]) => !isLive(value)));
+  return { ...draft, isLoadedLate: true, given: { ...draft.given, network, swap: [...draft.given.swap, found.value] } };
 }
 
 const bare: Case = { key: 'given', title: 'comes up', given: { props: new Map(), network: new Map(), more: new Map() }, checks: [] };

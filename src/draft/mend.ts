@@ -1,11 +1,13 @@
-import { join } from 'node:path';
+import { dirname, relative, sep } from 'node:path';
 import { isSlip } from '../core/near';
+import type { Unit } from '../survey/facts';
 import type { SurveyNode } from '../survey/graph';
+import { packageOf } from '../survey/project';
 import { answerTo, channelValue, neededFor, referenceTo, timeValue, type Known } from './plan';
 import type { Draft, Given } from './model';
 import { wrapperNamed } from './packages';
 import type { FailureSeen, PlaceSeen } from './run/observed';
-import { sampleProvided } from './types/returned';
+import { sampleProvided, sampleStandIn } from './types/returned';
 import { code, text, type Needed, type Value } from './value';
 
 /** A draft that was changed for what a failure told, and what was done, in words. */
@@ -18,7 +20,12 @@ export interface Mended {
 export function mend(known: Known, draft: Draft, failures: readonly FailureSeen[]): { draft: Draft; done: readonly string[] } {
   let { given } = draft;
   const done: string[] = [];
+  const [threw] = failures;
   for (const failure of failures) {
+    // What was worded on the way and is not told at the end was dealt with by somebody.
+    if (failure !== threw && !isTold(failure, threw!)) continue;
+    // A consequence of what was mended already.
+    if (done.length > 0 && failure.code === 'SIM-RENDER-THREW') continue;
     const mended = mendOne(known, { ...draft, given }, failure);
     if (!mended || same(mended.given, given)) continue;
     given = mended.given;
@@ -26,6 +33,9 @@ export function mend(known: Known, draft: Draft, failures: readonly FailureSeen[
   }
   return { draft: { ...draft, given }, done };
 }
+
+const isTold = ({ code: told, message }: FailureSeen, threw: FailureSeen): boolean =>
+  told !== threw.code && threw.message.includes(message.split('\n\n')[0]!);
 
 const same = (one: Given, other: Given): boolean => one === other || JSON.stringify(asData(one)) === JSON.stringify(asData(other));
 const asData = (given: Given) => Object.fromEntries(Object.entries(given).map(([key, value]) => [key, value instanceof Map ? [...(value as Map<string, Value>)] : value]));
@@ -123,7 +133,7 @@ function addProvider(known: Known, draft: Draft, { fields, code: failed }: Failu
   if (named) return addWrapper(given, named, token!);
   const found = token === undefined ? undefined : nodeNamed(known, token, /^(context|token|service|class|value)$/);
   const home = fields['home'] as Home | undefined;
-  const needed = found ? neededFor(known, found) : homeOf(known, home, token);
+  const needed = (found && neededFor(known, found)) ?? homeOf(known, home, token);
   if (needed && failed === 'SIM-PROVIDE-MISSING') {
     const value = providedValue(known, needed, found, framework);
     const called = needed.local ?? needed.name;
@@ -131,7 +141,7 @@ function addProvider(known: Known, draft: Draft, { fields, code: failed }: Failu
     if (value && !given.provide.some(([one]) => one.kind === 'code' && one.code === called))
       return { given: { ...given, provide: [...given.provide, [reference, value]] }, done: `provided ${needed.local ?? needed.name}` };
   }
-  if (token !== undefined && failed === 'SIM-PROVIDE-MISSING' && framework === 'vue' && !given.provide.some(([one]) => one.kind === 'text' && one.text === token))
+  if (!needed && token !== undefined && failed === 'SIM-PROVIDE-MISSING' && framework === 'vue' && !given.provide.some(([one]) => one.kind === 'text' && one.text === token))
     return { given: { ...given, provide: [...given.provide, [text(token, true), valueByName(token)]] }, done: `provided "${token}"` };
   for (const key of ['wrapper', 'around', 'provider'] as const) {
     const wrapper = fields[key];
@@ -154,7 +164,7 @@ function homeOf({ survey }: Known, home: Home | undefined, token: string | undef
 function providedValue({ types, from }: Known, needed: Needed, node: SurveyNode | undefined, framework: Draft['framework']): Value | undefined {
   void from;
   if (framework === 'angular' && (!node || node.kind === 'service' || node.kind === 'class'))
-    return code(`standIn(${needed.local ?? needed.name})`, { name: 'standIn', from: 'simulacra' }, needed);
+    return (types && sampleStandIn(types, needed)) ?? code(`standIn(${needed.local ?? needed.name})`, { name: 'standIn', from: 'simulacra' }, needed);
   return types && sampleProvided(types, needed.from, needed.name, framework);
 }
 
@@ -174,16 +184,37 @@ function wrapperOf(known: Known, written: string, imports: unknown): Value | und
   return needs.length > 0 ? code(written.replace(/^\[|\]$/g, ''), ...needs) : undefined;
 }
 
-/** A component of the project by its name, which need not be among what the subject uses. */
-function providerOf({ survey }: Known, name: string): Needed | undefined {
-  const { project } = survey;
+/** A component of the project by its name, which need not be among what the subject uses: the nearest. */
+function providerOf(known: Known, name: string): Needed | undefined {
+  return findComponent(known, (unit) => unit.name === name);
+}
+
+/** A component of the project that puts a provider of a package around what it is given. */
+function providerFor(known: Known, packageName: string): Needed | undefined {
+  return findComponent(known, (unit, file) =>
+    unit.uses.some(({ name, how }) => {
+      if (how !== 'rendered' || !/Provider$/.test(name)) return false;
+      const { imports } = known.survey.project.facts(file);
+      const from = imports.find(({ names }) => names.some(({ local }) => local === name))?.specifier;
+      return from !== undefined && packageOf(from) === packageName;
+    }),
+  );
+}
+
+function findComponent({ survey }: Known, fits: (unit: Unit, file: string) => boolean): Needed | undefined {
+  const { project, subject } = survey;
+  const found: Needed[] = [];
   for (const file of project.list()) {
     const { exports, units } = project.facts(file);
-    const unit = units.find((one) => one.name === name && one.kind === 'component');
-    const exported = unit && exports.find(({ local, specifier }) => local === name && specifier === undefined);
-    if (exported) return exported.name === 'default' ? { name: 'default', local: name, from: file } : { name: exported.name, from: file };
+    for (const unit of units) {
+      if (unit.kind !== 'component' || unit.framework !== subject.unit.framework || !fits(unit, file)) continue;
+      const exported = exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
+      if (exported && unit !== subject.unit)
+        found.push(exported.name === 'default' ? { name: 'default', local: unit.name, from: file } : { name: exported.name, from: file });
+    }
   }
-  return undefined;
+  const distance = ({ from }: Needed) => relative(dirname(subject.file), from).split(sep).length;
+  return found.sort((a, b) => distance(a) - distance(b))[0];
 }
 
 function addWrapper(given: Given, wrapper: Value, name: string): Mended | undefined {
@@ -279,11 +310,14 @@ function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | 
   if (wrapper) return wrapper;
   const thrower = fields['thrower'];
   const subject = fields['subject'];
+  const library = packagesIn(failure).map((name) => providerFor(known, name)).find(Boolean);
   const asked = providerAskedFor(thrown?.message ?? String(fields['threw'] ?? ''));
   if (asked !== undefined) {
     const own = providerOf(known, asked);
     if (own) return addWrapper(given, code(own.local ?? own.name, own), asked);
   }
+  if (library && !given.wrap.some((one) => one.kind === 'code' && one.code === (library.local ?? library.name)))
+    return addWrapper(given, code(library.local ?? library.name, library), library.local ?? library.name);
   if (typeof thrower === 'string' && thrower !== subject && thrower !== 'Anonymous' && /^[A-Z]/.test(thrower)) {
     const node = nodeNamed(known, thrower, /^component$/);
     const reference = node ? referenceTo(known, node) : text(thrower, true);
@@ -292,6 +326,13 @@ function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | 
   }
   return addOptional(known, given);
 }
+
+/** The packages whose code threw, the innermost first. */
+const packagesIn = ({ stack = '', fields }: FailureSeen): readonly string[] => {
+  const frames = `${stack}\n${String(fields['stack'] ?? '')}`;
+  const names = [...frames.matchAll(/node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+)/g)].map(([, name]) => name!.replace('\\', '/'));
+  return [...new Set(names)].filter((name) => !/^(react|react-dom|vue|@vue\/.*|@angular\/core|jest.*|@jest\/.*|scheduler)$/.test(name));
+};
 
 /** `useHives must be used within a HivesProvider` */
 const providerAskedFor = (message: string): string | undefined => /\b([A-Z]\w*Provider)\b/.exec(message)?.[1];
@@ -303,5 +344,3 @@ function addOptional({ props }: Known, given: Given): Mended | undefined {
   const added = new Map([...given.props, ...missing.map(({ name, value }) => [name, value] as const)]);
   return { given: { ...given, props: added }, done: `gave it ${missing.map(({ name }) => name).join(', ')}` };
 }
-
-export const placeIn = (from: string, file: string): string => join(from, file);

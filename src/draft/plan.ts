@@ -1,7 +1,6 @@
 import { join } from 'node:path';
 import { reachedFrom, type SurveyNode } from '../survey/graph';
 import type { Survey } from '../survey/index';
-import type { Cut } from '../survey/cuts';
 import { nothingGiven, type Draft, type Given } from './model';
 import { predictWrappers } from './packages';
 import type { PropFact } from './types/props';
@@ -9,7 +8,7 @@ import { sampleAnswer, placeOf } from './types/answers';
 import { sampleReturned } from './types/returned';
 import { writeFlat } from './types/sample';
 import type { Types } from './types/service';
-import { code, placeholder, text, type Needed, type Value } from './value';
+import { code, neededIn, placeholder, spyValue, text, type Needed, type Value } from './value';
 
 /** All that is known of a component before it is run. */
 export interface Known {
@@ -83,30 +82,58 @@ function planStubs(known: Known, without: readonly SurveyNode[]): Replaced {
 
 const isHardToHave = ({ own }: SurveyNode): boolean => own.some((mark) => /^(network|clock|chance|page|on load)$/.test(mark));
 
-/** What asks the network when its file is loaded has to be kept from loading. */
+/** What asks the network when its file is loaded has to be kept from loading: by a swap of what uses it. */
 function planSwaps(known: Known): Replaced {
-  const { survey } = known;
+  const { graph } = known.survey;
   const isEager = ({ own }: SurveyNode) => own.includes('on load') && own.includes('network');
-  const chosen: Cut[] = [];
-  for (const node of survey.graph.nodes.filter(isEager)) {
-    const cut = survey.cuts.find(
-      (one) => (one.isLoaded && one.gone.includes(node)) || (one.instead !== undefined && one.still.includes(node)),
-    );
-    if (cut && !chosen.includes(cut)) chosen.push(cut);
+  const values: Value[] = [];
+  const nodes: SurveyNode[] = [];
+  for (const leaf of graph.nodes.filter(isEager)) {
+    if (!reachedFrom(graph.root, new Set(nodes)).has(leaf)) continue;
+    const found = swapFor(known, leaf);
+    if (!found) continue;
+    values.push(found.value);
+    nodes.push(...found.nodes);
   }
-  const values = chosen.map(({ node }) => swapOf(known, node));
-  return { values: values.filter((one) => one !== undefined), nodes: chosen.map(({ node }) => node) };
+  return { values, nodes };
+}
+
+/** The swap that keeps something from being reached; a hook rather than what it calls, as it says more. */
+export function swapFor(known: Known, leaf: SurveyNode): { readonly value: Value; readonly nodes: readonly SurveyNode[] } | undefined {
+  const { root, nodes } = known.survey.graph;
+  const far = distances(root);
+  const candidates = nodes
+    .filter(({ kind, file, unit }) => /^(hook|composable|store|function|value)$/.test(kind) && unit?.isExported === true && file !== root.file)
+    .sort((a, b) => rankOf(a) - rankOf(b) || far.get(a)! - far.get(b)!);
+  for (const node of candidates) {
+    const inFile = nodes.filter(({ file }) => file === node.file);
+    if (reachedFrom(root, new Set(inFile)).has(leaf)) continue;
+    const value = swapOf(known, node);
+    if (value) return { value, nodes: inFile };
+  }
+  return undefined;
+}
+
+const rankOf = ({ kind, name }: SurveyNode): number => (/^(hook|composable|store)$/.test(kind) || /^(use|inject)[A-Z]/.test(name) ? 0 : kind === 'function' ? 1 : 2);
+
+function distances(root: SurveyNode): ReadonlyMap<SurveyNode, number> {
+  const far = new Map([[root, 0]]);
+  for (const node of far.keys())
+    for (const { to, how } of node.edges) if (how !== 'loaded' && !far.has(to)) far.set(to, far.get(node)! + 1);
+  return new Map(far);
 }
 
 function swapOf(known: Known, node: SurveyNode): Value | undefined {
   const { survey, types, from } = known;
   const needed = neededFor(known, node);
   if (!needed || node.file === undefined) return undefined;
-  const answer = node.kind === 'component' ? code('() => null') : types && sampleReturned(types, join(from, node.file), needed.name, survey.subject.unit.framework ?? 'react');
-  const written = answer ? writeFlat(answer) : 'undefined';
-  const needs = answer?.kind === 'code' ? (answer.needs ?? []) : [];
-  // The path is that of the file, which is written as the draft is.
-  return code(`swap(() => import('${placeholder(needed.from)}'), { ${needed.name}: ${written} })`, { name: 'swap', from: 'simulacra' }, ...needs);
+  const framework = survey.subject.unit.framework ?? 'react';
+  const answer = types && sampleReturned(types, join(from, node.file), needed.name, framework);
+  const written = answer === undefined ? 'spy()' : writeFlat(answer);
+  const needs = answer === undefined ? spyValue() : answer;
+  // What a function returns is given as it is; a function that it returns would be called in its place.
+  const given = answer?.kind === 'code' && written.startsWith('spy(') ? `() => ${written}` : written;
+  return code(`swap(() => import('${placeholder(needed.from)}'), { ${needed.name}: ${given} })`, { name: 'swap', from: 'simulacra' }, ...neededIn(needs));
 }
 
 /** How a test names something of the project; undefined for what it cannot import. */
@@ -166,7 +193,7 @@ export function answerTo(known: Known, route: string, at?: { readonly file: stri
 
 /** The time of day that a component shows is the same on every run. */
 function planMore(left: readonly SurveyNode[]): ReadonlyMap<string, Value> {
-  const isTimed = left.some(({ kind }) => kind === 'clock' || kind === 'timer');
+  const isTimed = left.some(({ kind }) => kind === 'clock');
   return isTimed ? new Map([['time', timeValue]]) : new Map();
 }
 

@@ -4,7 +4,7 @@ import { shared } from '../../core/shared';
 import { takeDown } from '../../core/take-down';
 import { readRunner } from '../../jest/runner';
 import { locatorFor } from '../../page/describe';
-import { css, foldSpace } from '../../page/locators';
+import { css, foldSpace, quoteCode } from '../../page/locators';
 import { looking } from '../../page/looking';
 import { nameOrTextOf, textOf } from '../../page/names';
 import { locate } from '../../page/query';
@@ -102,6 +102,10 @@ function readSigns(stage: Stage): readonly Sign[] {
     const count = (found.get(key)?.count ?? 0) + 1;
     found.set(key, { code, role, words, count, state, ...(isStub && { isStub }) });
   }
+  // A text that stands alone, in no element of its own.
+  const words = foldSpace(textOf(stage.container));
+  if (stage.container.childElementCount === 0 && words !== '' && words.length <= mostWords)
+    found.set('', { code: `text(${quoteCode(words)})`, role: undefined, words, count: 1, state: {} });
   return [...found.values()];
 }
 
@@ -113,7 +117,16 @@ function isTelling(element: Element, role: string | undefined, words: string): b
   if (role === undefined || role === 'paragraph' || role === 'listitem' || role === 'generic')
     return words !== '' && element.childElementCount === 0;
   if (words === '') return !container.test(role) || role === 'list' || role === 'table';
-  return !container.test(role) || isNamed(element);
+  if (isNamed(element)) return true;
+  // What is told by all that is inside of it is told better by each of that.
+  return !container.test(role) && !holdsOthers(element, role);
+}
+
+const speaks = /^(button|link|heading|cell|option|tab|menuitem|checkbox|radio|switch|treeitem|rowheader|columnheader)$/;
+
+function holdsOthers(element: Element, role: string): boolean {
+  if (speaks.test(role)) return false;
+  return element.childElementCount > 1 || element.querySelector('button, a, [role], h1, h2, h3, h4, input') !== null;
 }
 
 const isNamed = (element: Element) =>

@@ -1,7 +1,7 @@
 import type * as Ts from 'typescript';
-import type { Value } from '../value';
+import type { Needed, Value } from '../value';
 import { typeOfExport } from './props';
-import { sample, singular, type Sampling } from './sample';
+import { sample, singular, standFor, type Sampling } from './sample';
 import type { Types } from './service';
 
 /** What a hook or a function returns, or what a context, a key or a token holds. */
@@ -38,3 +38,20 @@ function heldBy(type: Ts.Type, checker: Ts.TypeChecker): Ts.Type | undefined {
   if (!/^(Context|InjectionKey|InjectionToken)$/.test(type.symbol?.name ?? '') && !/^InjectionKey$/.test(type.aliasSymbol?.name ?? '')) return undefined;
   return type.aliasTypeArguments?.[0] ?? checker.getTypeArguments(type as Ts.TypeReference)[0];
 }
+
+/** A stand-in for a service: what it holds is given values, what it does is recorded. */
+export function sampleStandIn(types: Types, needed: Needed): Value | undefined {
+  const found = types.source(needed.from);
+  const type = found && typeOfExport(found.checker, types.ts, found.file, needed.name);
+  const [made] = type?.getConstructSignatures() ?? [];
+  const instance = made?.getReturnType() ?? declaredBy(type);
+  if (!found || !instance) return undefined;
+  const sampling: Sampling = { ts: types.ts, checker: found.checker, framework: 'angular', isJson: false, at: found.file, isFull: false };
+  return standFor(instance, needed, sampling);
+}
+
+// The instance of an abstract class has no signature that makes it.
+const declaredBy = (type: Ts.Type | undefined): Ts.Type | undefined => {
+  const prototype = type?.getProperty('prototype');
+  return prototype && (prototype as unknown as { links?: { type?: Ts.Type } }).links?.type;
+};

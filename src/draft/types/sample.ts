@@ -1,6 +1,6 @@
 import type * as Ts from 'typescript';
 import { decimalOf, idOf, momentOf, textOf, wholeOf, type Place } from '../../network/contract/plausible';
-import { code, object, spyValue, text, type Field, type Needed, type Value } from '../value';
+import { code, neededIn, object, spyValue, text, type Field, type Needed, type Value } from '../value';
 import type { TypeScript } from './service';
 
 /** How values are made of types. */
@@ -193,7 +193,12 @@ class Sampler {
     const { checker, isJson, framework } = this.given;
     const [argument] = checker.getTypeArguments(type as Ts.TypeReference) as (Ts.Type | undefined)[];
     const inner = () => (argument ? this.make(argument, place, above) : code('undefined'));
+    const aliased = type.aliasTypeArguments?.[0];
     switch (name) {
+      case 'Readonly':
+      case 'DeepReadonly':
+      case 'NonNullable':
+        return aliased && aliased !== type && this.#isWellKnown(aliased) ? this.make(aliased, place, above) : undefined;
       case 'Date': {
         const moment = momentOf(place);
         return isJson
@@ -263,6 +268,10 @@ class Sampler {
     }
   }
 
+  #isWellKnown(type: Ts.Type): boolean {
+    return type.symbol !== undefined && /^(Ref|ShallowRef|ComputedRef|Signal|WritableSignal|Observable|Map|Set|Date)$/.test(type.symbol.name);
+  }
+
   /** A class with members that only it can have. */
   #isClosed(type: Ts.Type): boolean {
     const { ts } = this.given;
@@ -276,9 +285,23 @@ class Sampler {
 
   #stand(type: Ts.Type): Value {
     const needed = this.nameable(type.symbol);
-    return needed
-      ? code(`standIn(${needed.local ?? needed.name})`, { name: 'standIn', from: 'simulacra' }, valueOf(needed))
-      : object([]);
+    return needed ? standFor(type, valueOf(needed), this.given) : object([]);
+  }
+
+  /** What a stand-in has to hold: signals, streams and values; and what its methods answer, where that is something. */
+  held(type: Ts.Type): readonly Field[] {
+    const { ts, checker, at } = this.given;
+    return checker.getPropertiesOfType(type).flatMap((property): Field[] => {
+      const declared = property.valueDeclaration;
+      const hidden = declared ? ts.getCombinedModifierFlags(declared as Ts.Declaration) & (ts.ModifierFlags.Private | ts.ModifierFlags.Protected) : 0;
+      if (hidden || property.name.startsWith('#') || property.name.startsWith('__')) return [];
+      const own = checker.getTypeOfSymbolAtLocation(property, at);
+      const place = { owner: property.name, field: property.name, path: [property.name] };
+      const made = this.make(own, place, [type]);
+      if (made.kind === 'code' && /^(spy\(\)|undefined|null|\{\})$/.test(made.code)) return [];
+      if (made.kind === 'object' && made.fields.length === 0) return [];
+      return [[property.name, answerOf(made)]];
+    });
   }
 
   /** How another file can import a type; undefined for one that it cannot name. */
@@ -299,6 +322,18 @@ class Sampler {
       ? { name: 'default', local: symbol.name, from, isType: true }
       : { name: exported.name, from, isType: true };
   }
+}
+
+/** A stand-in answers with a value where a spy would call a function for it. */
+const answerOf = (made: Value): Value =>
+  made.kind === 'code' && made.code.startsWith('spy(') ? { ...made, code: made.code.slice(4, -1), needs: (made.needs ?? []).filter(({ name }) => name !== 'spy') } : made;
+
+/** `standIn(HiveStore, { hives: signal([…]) })` */
+export function standFor(type: Ts.Type, needed: Needed, sampling: Sampling): Value {
+  const fields = new Sampler(sampling).held(type);
+  const needs = [{ name: 'standIn', from: 'simulacra' }, needed, ...fields.flatMap(([, value]) => neededIn(value))];
+  const called = needed.local ?? needed.name;
+  return fields.length === 0 ? code(`standIn(${called})`, ...needs) : code(`standIn(${called}, ${writeFlat(object(fields))})`, ...needs);
 }
 
 const valueOf = ({ name, local, from }: Needed): Needed => (local === undefined ? { name, from } : { name, local, from });
