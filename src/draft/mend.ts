@@ -5,9 +5,10 @@ import type { SurveyNode } from '../survey/graph';
 import { packageOf } from '../survey/project';
 import { answerTo, channelValue, neededFor, referenceTo, timeValue, type Known } from './plan';
 import type { Draft, Given } from './model';
-import { wrapperNamed } from './packages';
+import { wrapperNamed, wrapperOfPackage } from './packages';
 import type { FailureSeen, PlaceSeen } from './run/observed';
 import { sampleProvided, sampleStandIn } from './types/returned';
+import { leafOf } from './types/use';
 import { code, text, type Needed, type Value } from './value';
 
 /** A draft that was changed for what a failure told, and what was done, in words. */
@@ -47,6 +48,8 @@ function mendOne(known: Known, draft: Draft, failure: FailureSeen): Mended | und
   switch (failed) {
     case 'SIM-REQUEST-UNMATCHED':
       return addRoutes(known, given, fields['requests']);
+    case 'SIM-GRAPHQL-LACKS':
+      return fillAnswer(given, words('route'), (fields['lacking'] as readonly string[] | undefined) ?? []);
     case 'SIM-PROVIDE-MISSING':
     case 'SIM-WRAP-MISSING':
       return addProvider(known, draft, failure);
@@ -103,6 +106,25 @@ function addRoutes(known: Known, given: Given, requests: unknown): Mended | unde
     network.set(route, isLive ? channelValue : answerTo(known, route, request.at));
   }
   return { given: { ...given, network }, done: `answered ${[...network.keys()].slice(given.network.size).join(', ')}` };
+}
+
+/** Adds fields to an answer that an operation selects. */
+function fillAnswer(given: Given, route: string | undefined, lacking: readonly string[]): Mended | undefined {
+  const known = route === undefined ? undefined : given.network.get(route);
+  if (!known || route === undefined) return undefined;
+  const filled = lacking.reduce<Value>((value, path) => withField(value, path.split(/[.[\]]+/).filter(Boolean)), known);
+  return { given: { ...given, network: new Map([...given.network, [route, filled]]) }, done: `answered ${lacking.join(', ')}` };
+}
+
+function withField(value: Value, [step, ...rest]: readonly string[]): Value {
+  if (step === undefined) return value;
+  if (value.kind === 'list')
+    return { ...value, items: value.items.map((item, index) => (String(index) === step ? withField(item, rest) : item)) };
+  if (value.kind !== 'object') return value;
+  const own = value.fields.find(([key]) => key === step)?.[1];
+  const made = own ?? leafOf({ owner: step, field: step, path: [step] });
+  const others = value.fields.filter(([key]) => key !== step);
+  return { ...value, fields: [...others, [step, rest.length > 0 ? withField(own ?? { kind: 'object', fields: [] }, rest) : made]] };
 }
 
 /** A request as a route: as the source has it, where it is there. */
@@ -318,6 +340,8 @@ function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | 
   }
   if (library && !given.wrap.some((one) => one.kind === 'code' && one.code === (library.local ?? library.name)))
     return addWrapper(given, code(library.local ?? library.name, library), library.local ?? library.name);
+  const ofPackage = packagesIn(failure).map((name) => wrapperOfPackage(name, draft.framework)).find(Boolean);
+  if (ofPackage && !given.wrap.includes(ofPackage)) return addWrapper(given, ofPackage, 'its client');
   if (typeof thrower === 'string' && thrower !== subject && thrower !== 'Anonymous' && /^[A-Z]/.test(thrower)) {
     const node = nodeNamed(known, thrower, /^component$/);
     const reference = node ? referenceTo(known, node) : text(thrower, true);

@@ -65,4 +65,6 @@ export interface Draft {
   readonly cases: readonly Case[];
   /** True where the component has to be loaded after what it imports was swapped. */
   readonly isLoadedLate: boolean;
+  /** True where its file exports no other component. */
+  readonly isOnlyOne: boolean;
 }

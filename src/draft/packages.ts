@@ -10,7 +10,8 @@ interface Recipe {
   /** What is imported of a package, `react-router useParams`. */
   readonly when: RegExp;
   readonly wrap?: Value;
-  readonly provide?: Value;
+  /** Where a provider of the project's own comes first. */
+  readonly isLast?: true;
 }
 
 const of = (from: string, ...names: readonly string[]): readonly Needed[] => names.map((name) => ({ name, from }));
@@ -27,6 +28,16 @@ const recipes: readonly Recipe[] = [
     wrap: code(
       '[QueryClientProvider, { client: new QueryClient({ defaultOptions: { queries: { retry: false } } }) }]',
       ...of('@tanstack/react-query', 'QueryClient', 'QueryClientProvider'),
+    ),
+  },
+  {
+    framework: 'react',
+    when: /^@apollo\/client(\/react)? use(Query|SuspenseQuery|LazyQuery|Mutation|Subscription|ApolloClient)$/,
+    isLast: true,
+    wrap: code(
+      "[ApolloProvider, { client: new ApolloClient({ link: new HttpLink({ uri: 'http://localhost/graphql' }), cache: new InMemoryCache() }) }]",
+      ...of('@apollo/client', 'ApolloClient', 'HttpLink', 'InMemoryCache'),
+      ...of('@apollo/client/react', 'ApolloProvider'),
     ),
   },
   {
@@ -63,7 +74,7 @@ const recipes: readonly Recipe[] = [
 /** What the packages need that a component uses. */
 export function predictWrappers(nodes: readonly SurveyNode[], framework: Framework): Pick<Given, 'wrap'> {
   const used = nodes.filter((node) => node.package !== undefined).map((node) => ({ from: node.package!, key: `${node.package} ${node.name}` }));
-  const found = recipes.filter((recipe) => recipe.framework === framework && used.some(({ key }) => recipe.when.test(key)));
+  const found = recipes.filter((recipe) => recipe.framework === framework && !recipe.isLast && used.some(({ key }) => recipe.when.test(key)));
   return {
     wrap: found.map(({ when, wrap }) => {
       const { from } = used.find(({ key }) => when.test(key))!;
@@ -93,3 +104,7 @@ export function wrapperNamed(name: string, framework: Framework): Value | undefi
   const key = known[name] ?? name;
   return recipes.find((recipe) => recipe.framework === framework && recipe.when.test(key))?.wrap;
 }
+
+/** What has to be put around for a package that threw. */
+export const wrapperOfPackage = (name: string, framework: Framework): Value | undefined =>
+  recipes.find((recipe) => recipe.framework === framework && recipe.isLast && recipe.when.test(`${name} useQuery`))?.wrap;

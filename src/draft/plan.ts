@@ -4,7 +4,7 @@ import type { Survey } from '../survey/index';
 import { nothingGiven, type Draft, type Given } from './model';
 import { predictWrappers } from './packages';
 import type { PropFact } from './types/props';
-import { sampleAnswer, placeOf } from './types/answers';
+import { sampleAnswer, sampleOperation, placeOf } from './types/answers';
 import { sampleReturned } from './types/returned';
 import { writeFlat } from './types/sample';
 import type { Types } from './types/service';
@@ -37,7 +37,7 @@ export function planDraft(known: Known): Draft {
     ...predictWrappers(left, framework),
     more: planMore(left),
   };
-  return { component, framework, variable: variableOf(component.local ?? component.name), given, cases: [], isLoadedLate: swapped.values.length > 0 };
+  return { component, framework, variable: variableOf(component.local ?? component.name), given, cases: [], isLoadedLate: swapped.values.length > 0, isOnlyOne: survey.others.length === 0 };
 }
 
 /** Props that are given from the start: those that have to be, and what is put inside of it. */
@@ -132,7 +132,7 @@ function swapOf(known: Known, node: SurveyNode): Value | undefined {
   const written = answer === undefined ? 'spy()' : writeFlat(answer);
   const needs = answer === undefined ? spyValue() : answer;
   // What a function returns is given as it is; a function that it returns would be called in its place.
-  const given = answer?.kind === 'code' && written.startsWith('spy(') ? `() => ${written}` : written;
+  const given = answer?.kind === 'code' && /^(spy|signal)\b/.test(written) ? `() => ${written}` : written;
   return code(`swap(() => import('${placeholder(needed.from)}'), { ${needed.name}: ${given} })`, { name: 'swap', from: 'simulacra' }, ...neededIn(needs));
 }
 
@@ -184,6 +184,11 @@ export function answerTo(known: Known, route: string, at?: { readonly file: stri
   ];
   for (const place of types ? places : []) {
     const value = sampleAnswer(types!, { ...place, path }, framework);
+    if (value) return value;
+  }
+  if (/^(QUERY|MUTATION) /.test(route) && types) {
+    const files = survey.graph.nodes.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : []));
+    const value = sampleOperation(types, [...new Set(files)], path, framework);
     if (value) return value;
   }
   const { field } = placeOf(path);

@@ -58,7 +58,8 @@ const report = (seen: Observation): void => {
 
 function readFailure(failure: unknown): FailureSeen {
   if (failure instanceof SimulacraError) {
-    const { code, fields, thrown, message, stack } = failure.toJSON() as FailureSeen;
+    const { code, fields, thrown, message } = failure.toJSON() as FailureSeen;
+    const { stack } = failure.cause instanceof Error ? failure.cause : failure;
     return { code, fields, message, ...(thrown && { thrown }), ...(stack !== undefined && { stack }) };
   }
   const { message, stack } = failure instanceof Error ? failure : new Error(String(failure));

@@ -31,6 +31,34 @@ export function sampleAnswer(types: Types, { file, line, path }: AskedAt, framew
   return undefined;
 }
 
+/** What an operation of GraphQL is expected to answer, by how a client is called for it in some files. */
+export function sampleOperation(types: Types, files: readonly string[], name: string, framework: Sampling['framework']): Value | undefined {
+  const place = { owner: name, field: 'data', path: [] };
+  for (const file of files) {
+    const found = types.source(file);
+    if (!found) continue;
+    const { checker, file: source } = found;
+    const sampling: Sampling = { ts: types.ts, checker, framework, isJson: true, at: source, isFull: true };
+    const call = findCall(types.ts, source, (one) => asksOperation.test(one.expression.getText()) && one.typeArguments !== undefined);
+    const [argument] = call?.typeArguments ?? [];
+    if (argument) return sample(checker.getTypeFromTypeNode(argument), place, sampling);
+    const used = asksOperation.test(source.text) ? sampleOfUse(types.ts, source, 'data', place) : undefined;
+    if (used?.kind === 'object') {
+      const [[key, inner] = ['', used]] = used.fields;
+      return key === 'value' && used.fields.length === 1 ? inner : used;
+    }
+  }
+  return undefined;
+}
+
+const asksOperation = /(query|mutation|subscription)(Ref)?$/i;
+
+function findCall(ts: typeof Ts, source: Ts.SourceFile, fits: (call: Ts.CallExpression) => boolean): Ts.CallExpression | undefined {
+  const look = (node: Ts.Node): Ts.CallExpression | undefined =>
+    ts.isCallExpression(node) && fits(node) ? node : ts.forEachChild(node, look);
+  return look(source);
+}
+
 export function placeOf(path: string) {
   const words = path.split(/[/?]/).filter((part) => /^[A-Za-z][\w-]*$/.test(part));
   const field = (words.at(-1) ?? 'value').replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());

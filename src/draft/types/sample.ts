@@ -252,14 +252,14 @@ class Sampler {
       case 'ComputedRef':
       case 'ModelRef':
         if (framework !== 'vue') return undefined;
-        return printable(inner(), (written) => `ref(${written})`, { name: 'ref', from: 'vue' });
+        return typed('ref', inner(), { name: 'ref', from: 'vue' });
       case 'Signal':
       case 'WritableSignal':
       case 'InputSignal':
         if (framework !== 'angular') return undefined;
-        return printable(inner(), (written) => `signal(${written})`, { name: 'signal', from: '@angular/core' });
+        return typed('signal', inner(), { name: 'signal', from: '@angular/core' });
       case 'Observable':
-        return printable(inner(), (written) => `of(${written})`, { name: 'of', from: 'rxjs' });
+        return typed('of', inner(), { name: 'of', from: 'rxjs' });
       case 'Subject':
       case 'EventEmitter':
         return undefined;
@@ -341,8 +341,16 @@ const valueOf = ({ name, local, from }: Needed): Needed => (local === undefined 
 /** A value with something written around it. */
 function printable(value: Value, around: (written: string) => string, ...needs: readonly Needed[]): Value {
   const written = writeFlat(value);
-  const own = value.kind === 'code' ? (value.needs ?? []) : [];
+  const own = value.kind === 'list' || value.kind === 'object' ? [] : neededIn(value);
   return code(around(written), ...needs, ...own);
+}
+
+/** `ref<Alert[]>([…])`: with its type where it has one, as words of a union would become any text. */
+function typed(called: string, value: Value, needed: Needed): Value {
+  const type = (value.kind === 'list' || value.kind === 'object') && value.type ? value.type : undefined;
+  const name = type && `${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}`;
+  const own = type && called !== 'of' ? [{ ...type, isType: true } as const] : [];
+  return printable(value, (written) => `${called}${name && called !== 'of' ? `<${name}>` : ''}(${written})`, needed, ...own);
 }
 
 function functionOf(made: Value, isPromise: boolean): Value {

@@ -141,7 +141,7 @@ class Page {
   #thunk(): string {
     const { component } = this.draft;
     const load = `() => import('${this.#imports.specifier(component.from)}')`;
-    return component.name === 'default' ? load : `${load}.then(({ ${component.name} }) => ${component.name})`;
+    return component.name === 'default' || this.draft.isOnlyOne ? load : `${load}.then(({ ${component.name} }) => ${component.name})`;
   }
 
   #expect(check: Check): string {
