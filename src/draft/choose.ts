@@ -59,6 +59,7 @@ function toldTo(draft: Draft, { given }: Candidate): readonly Told[] {
     ...of(new Map([...draft.given.network, ...given.network]), 'network'),
     ...of(draft.given.slots, 'slots'),
     ...draft.given.provide.flatMap(([, value], index) => toldIn(value, `provide.${index}`)),
+    ...draft.given.swap.flatMap((value, index) => toldIn(value, `swap.${index}`)),
   ].filter(({ words, varied }) => words !== varied);
 }
 
@@ -185,12 +186,14 @@ function lackingIn(one: Looked, others: readonly Looked[]): readonly Check[] | u
 /** A prop that is shown, changed once. */
 function followOf(draft: Draft, { proven, candidate }: Looked): Follow | undefined {
   for (const { sign, told } of rank(proven.filter((one) => one.told?.path.startsWith('props.')), candidate)) {
-    const [, prop = ''] = told!.path.split('.');
+    const [, prop = '', ...steps] = told!.path.split('.');
     const given = candidate.given.props.get(prop) ?? draft.given.props.get(prop);
     if (!given || given.kind === 'code') continue;
     const value = vary(given, prop);
-    const code = replaceAll(sign, toldIn(given, `props.${prop}`).filter(({ words, varied }) => words !== varied));
-    if (code !== sign.code) return { prop, value, checks: [{ code }] };
+    const field = steps.length === 1 && value.kind === 'object' ? value.fields.find(([name]) => name === steps[0]) : undefined;
+    const changed = toldIn(given, `props.${prop}`).filter((one) => one.words !== one.varied && (!field || one.path === told!.path));
+    const code = replaceAll(sign, changed);
+    if (code !== sign.code) return { prop, value, ...(field && { field }), checks: [{ code }] };
   }
   return undefined;
 }

@@ -98,6 +98,7 @@ export function variedDraft(draft: Draft): Draft {
       network: new Map([...given.network].map(([key, value]) => [key, vary(value, key)])),
       slots: new Map([...given.slots].map(([key, value]) => [key, vary(value, key)])),
       provide: given.provide.map(([token, value]) => [token, vary(value)] as const),
+      swap: given.swap.map((value) => vary(value)),
     },
   };
 }

@@ -9,7 +9,7 @@ import { wrapperNamed, wrapperOfPackage } from './packages';
 import type { FailureSeen, PlaceSeen } from './run/observed';
 import { sampleProvided, sampleStandIn } from './types/returned';
 import { leafOf } from './types/use';
-import { code, text, type Needed, type Value } from './value';
+import { code, constant, text, type Needed, type Value } from './value';
 
 /** A draft that was changed for what a failure told, and what was done, in words. */
 export interface Mended {
@@ -321,7 +321,7 @@ function nestIn(tag: string): Value {
     dt: '<dl>{children}</dl>',
     dd: '<dl>{children}</dl>',
   };
-  return code(`({ children }: { children?: ReactNode }) => (${around[tag]})`, { name: 'ReactNode', from: 'react', isType: true });
+  return constant('Around', `({ children }: { children?: ReactNode }) => (${around[tag]})`, { name: 'ReactNode', from: 'react', isType: true });
 }
 
 /** What threw lacked something: a child that can be replaced, or a prop that the code takes to be there. */
@@ -332,7 +332,8 @@ function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | 
   if (wrapper) return wrapper;
   const thrower = fields['thrower'];
   const subject = fields['subject'];
-  const library = packagesIn(failure).map((name) => providerFor(known, name)).find(Boolean);
+  const packages = [...packagesIn(failure), ...packagesAsked(known, failure)];
+  const library = packages.map((name) => providerFor(known, name)).find(Boolean);
   const asked = providerAskedFor(thrown?.message ?? String(fields['threw'] ?? ''));
   if (asked !== undefined) {
     const own = providerOf(known, asked);
@@ -340,7 +341,7 @@ function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | 
   }
   if (library && !given.wrap.some((one) => one.kind === 'code' && one.code === (library.local ?? library.name)))
     return addWrapper(given, code(library.local ?? library.name, library), library.local ?? library.name);
-  const ofPackage = packagesIn(failure).map((name) => wrapperOfPackage(name, draft.framework)).find(Boolean);
+  const ofPackage = packages.map((name) => wrapperOfPackage(name, draft.framework)).find(Boolean);
   if (ofPackage && !given.wrap.includes(ofPackage)) return addWrapper(given, ofPackage, 'its client');
   if (typeof thrower === 'string' && thrower !== subject && thrower !== 'Anonymous' && /^[A-Z]/.test(thrower)) {
     const node = nodeNamed(known, thrower, /^component$/);
@@ -350,6 +351,14 @@ function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | 
   }
   return addOptional(known, given);
 }
+
+/** The packages whose hooks the component calls, where something lacks a provider. */
+const packagesAsked = ({ survey }: Known, { fields }: FailureSeen): readonly string[] => {
+  const lacks = fields['lacks'];
+  if (!Array.isArray(lacks) || lacks.length === 0) return [];
+  const hooks = survey.graph.nodes.filter((node) => node.package !== undefined && /^use[A-Z]/.test(node.name));
+  return [...new Set(hooks.map((node) => packageOf(node.package!)))];
+};
 
 /** The packages whose code threw, the innermost first. */
 const packagesIn = ({ stack = '', fields }: FailureSeen): readonly string[] => {

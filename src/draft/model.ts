@@ -51,7 +51,10 @@ export interface Case {
 
 export interface Follow {
   readonly prop: string;
+  /** All of it, changed. */
   readonly value: Value;
+  /** The one field of it that is shown, where it is an object. */
+  readonly field?: readonly [name: string, value: Value];
   readonly checks: readonly Check[];
 }
 

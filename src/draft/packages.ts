@@ -1,7 +1,7 @@
 import type { Framework } from '../survey/facts';
 import type { SurveyNode } from '../survey/graph';
 import type { Given } from './model';
-import { code, type Needed, type Value } from './value';
+import { code, constant, type Needed, type Value } from './value';
 
 /* What well-known packages need around a component: routers, data clients, stores. */
 
@@ -71,14 +71,47 @@ const recipes: readonly Recipe[] = [
   },
 ];
 
+/** Parameters of the address that a text reads: `useParams<{ hiveId: string }>()`, `const { hiveId } = useParams()`, `route.params.hiveId`. */
+export function paramsIn(source: string): readonly string[] {
+  const found = [
+    ...source.matchAll(/useParams\s*<\s*\{([^}]*)\}/g),
+    ...source.matchAll(/\{([^}]*)\}\s*=\s*useParams/g),
+  ].flatMap(([, inside = '']) => [...inside.matchAll(/([A-Za-z_$][\w$]*)\??\s*(?=[:,=}]|$)/g)].map(([, name]) => name!));
+  const read = [
+    ...source.matchAll(/\bparams(?:\.value)?\??\.([A-Za-z_$][\w$]*)/g),
+    ...source.matchAll(/\b(?:params|useParams\(\))\[['"]([\w$]+)['"]\]/g),
+    ...source.matchAll(/[pP]aramMap\.get\(['"]([\w$]+)['"]\)/g),
+  ].map(([, name]) => name!);
+  return [...new Set([...found, ...read])].filter((name) => !/^(string|value|get|has|id\?)$/.test(name));
+}
+
+/** A router that is at an address with these parameters. */
+function routerAt(params: readonly string[]): Value {
+  const path = params.map((name) => `/:${name}`).join('');
+  const address = params.map((name) => `/${name.replace(/([a-z])([A-Z])/g, '$1-$2').toLowerCase().replace(/-id$/, '')}-1`).join('');
+  return constant(
+    'AtItsAddress',
+    `({ children }: { children?: ReactNode }) => (
+  <MemoryRouter initialEntries={['${address}']}>
+    <Routes>
+      <Route path="${path}" element={children} />
+    </Routes>
+  </MemoryRouter>
+)`,
+    ...of('react-router', 'MemoryRouter', 'Route', 'Routes'),
+    { name: 'ReactNode', from: 'react', isType: true },
+  );
+}
+
 /** What the packages need that a component uses. */
-export function predictWrappers(nodes: readonly SurveyNode[], framework: Framework): Pick<Given, 'wrap'> {
+export function predictWrappers(nodes: readonly SurveyNode[], framework: Framework, params: readonly string[]): Pick<Given, 'wrap'> {
   const used = nodes.filter((node) => node.package !== undefined).map((node) => ({ from: node.package!, key: `${node.package} ${node.name}` }));
   const found = recipes.filter((recipe) => recipe.framework === framework && !recipe.isLast && used.some(({ key }) => recipe.when.test(key)));
   return {
     wrap: found.map(({ when, wrap }) => {
       const { from } = used.find(({ key }) => when.test(key))!;
-      return inPackage(wrap!, from);
+      const isRouter = wrap!.kind === 'code' && wrap!.code === 'MemoryRouter';
+      return inPackage(isRouter && params.length > 0 ? routerAt(params) : wrap!, from);
     }),
   };
 }
@@ -86,7 +119,7 @@ export function predictWrappers(nodes: readonly SurveyNode[], framework: Framewo
 /** The package that the project itself imports it from: `react-router-dom`, say. */
 function inPackage(value: Value, from: string): Value {
   if (value.kind !== 'code') return value;
-  return { ...value, needs: (value.needs ?? []).map((one) => (from.startsWith(one.from) ? { ...one, from } : one)) };
+  return { ...value, needs: (value.needs ?? []).map((one) => (from.replace(/-dom$/, '') === one.from ? { ...one, from } : one)) };
 }
 
 /** What has to be put around for a name that a failure tells. */

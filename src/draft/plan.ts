@@ -1,14 +1,14 @@
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { reachedFrom, type SurveyNode } from '../survey/graph';
 import type { Survey } from '../survey/index';
 import { nothingGiven, type Draft, type Given } from './model';
-import { predictWrappers } from './packages';
+import { paramsIn, predictWrappers } from './packages';
 import type { PropFact } from './types/props';
 import { sampleAnswer, sampleOperation, placeOf } from './types/answers';
 import { sampleReturned } from './types/returned';
-import { writeFlat } from './types/sample';
 import type { Types } from './types/service';
-import { code, neededIn, placeholder, spyValue, text, type Needed, type Value } from './value';
+import { around, code, isSpy, placeholder, spyValue, text, type Needed, type Value } from './value';
 
 /** All that is known of a component before it is run. */
 export interface Known {
@@ -34,7 +34,7 @@ export function planDraft(known: Known): Draft {
     network: planRoutes(known, left),
     stub: stubbed.values,
     swap: swapped.values,
-    ...predictWrappers(left, framework),
+    ...predictWrappers(left, framework, paramsOf(known, left)),
     more: planMore(left),
   };
   return { component, framework, variable: variableOf(component.local ?? component.name), given, cases: [], isLoadedLate: swapped.values.length > 0, isOnlyOne: survey.others.length === 0 };
@@ -55,6 +55,12 @@ function planSlots({ survey }: Known): ReadonlyMap<string, Value> {
   if (framework === 'react') return new Map();
   const named = framework === 'vue' ? slots : (template?.slots ?? slots);
   return new Map(named.includes('default') ? [['default', { kind: 'text', text: 'Content' } as Value]] : []);
+}
+
+/** The parameters of the address that the project's own files read. */
+function paramsOf({ from }: Known, left: readonly SurveyNode[]): readonly string[] {
+  const files = new Set(left.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : [])));
+  return [...new Set([...files].flatMap((file) => paramsIn(readFileSync(file, 'utf8'))))];
 }
 
 /** What is still reached when some of it is replaced. */
@@ -129,11 +135,11 @@ function swapOf(known: Known, node: SurveyNode): Value | undefined {
   if (!needed || node.file === undefined) return undefined;
   const framework = survey.subject.unit.framework ?? 'react';
   const answer = types && sampleReturned(types, join(from, node.file), needed.name, framework);
-  const written = answer === undefined ? 'spy()' : writeFlat(answer);
-  const needs = answer === undefined ? spyValue() : answer;
+  const value = answer ?? spyValue();
   // What a function returns is given as it is; a function that it returns would be called in its place.
-  const given = answer?.kind === 'code' && /^(spy|signal)\b/.test(written) ? `() => ${written}` : written;
-  return code(`swap(() => import('${placeholder(needed.from)}'), { ${needed.name}: ${given} })`, { name: 'swap', from: 'simulacra' }, ...neededIn(needs));
+  const isCalled = answer !== undefined && (isSpy(value) || (value.kind === 'around' && value.before.startsWith('signal')));
+  const before = `swap(() => import('${placeholder(needed.from)}'), { ${needed.name}: ${isCalled ? '() => ' : ''}`;
+  return around(before, value, ' })', { name: 'swap', from: 'simulacra' });
 }
 
 /** How a test names something of the project; undefined for what it cannot import. */

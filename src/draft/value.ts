@@ -17,6 +17,14 @@ export type Value =
   /** `type` is that of an item. */
   | { readonly kind: 'list'; readonly items: readonly Value[]; readonly type?: Needed }
   | { readonly kind: 'object'; readonly fields: readonly Field[]; readonly type?: Needed }
+  /** A value with something written around it: `ref([…])`. */
+  | {
+      readonly kind: 'around';
+      readonly before: string;
+      readonly value: Value;
+      readonly after: string;
+      readonly needs: readonly Needed[];
+    }
   /** Anything else, as it is written; `needs` is what that has to import. */
   | {
       readonly kind: 'code';
@@ -24,6 +32,8 @@ export type Value =
       readonly needs?: readonly Needed[];
       /** The same with another text or number in it. */
       readonly varied?: string;
+      /** What it is called at the top of the file. */
+      readonly constant?: string;
     };
 
 export type Field = readonly [name: string, value: Value];
@@ -35,12 +45,19 @@ export const code = (written: string, ...needs: readonly Needed[]): Value => ({
   code: written,
   needs,
 });
+/** Something that is written at the top of the file, under a name. */
+export const constant = (name: string, written: string, ...needs: readonly Needed[]): Value => ({
+  ...{ kind: 'code', code: written, constant: name, needs },
+});
 export const object = (fields: readonly Field[], type?: Needed): Value =>
   type ? { kind: 'object', fields, type } : { kind: 'object', fields };
 
 const ours = (name: string): Needed => ({ name, from: 'simulacra' });
-export const spyValue = (answer?: string, needs: readonly Needed[] = []): Value =>
-  code(`spy(${answer ?? ''})`, ours('spy'), ...needs);
+export const spyValue = (): Value => code('spy()', ours('spy'));
+/** A spy that answers with a value. */
+export const spyOf = (before: string, answer: Value, after = ''): Value => around(`spy(${before}`, answer, `${after})`, ours('spy'));
+export const isSpy = (value: Value): boolean =>
+  (value.kind === 'code' && value.code.startsWith('spy(')) || (value.kind === 'around' && value.before.startsWith('spy('));
 export const holdValue: Value = code('hold()', ours('hold'));
 export const failValue = (status: number): Value => code(`fail(${status})`, ours('fail'));
 
@@ -55,6 +72,8 @@ export function vary(value: Value, name = ''): Value {
       return { ...value, items: value.items.map((item) => vary(item, name)) };
     case 'object':
       return { ...value, fields: value.fields.map(([key, one]) => [key, vary(one, key)] as const) };
+    case 'around':
+      return { ...value, value: vary(value.value, name) };
     case 'code':
       return value.varied === undefined ? value : { ...value, code: value.varied };
   }
@@ -95,6 +114,7 @@ function pairs(value: Value, other: Value, path: string): readonly Told[] {
     return value.fields.flatMap(([key, one], index) =>
       pairs(one, other.fields[index]![1], `${path}.${key}`),
     );
+  if (value.kind === 'around' && other.kind === 'around') return pairs(value.value, other.value, path);
   if (value.kind === 'code' && other.kind === 'code' && value.varied !== undefined) {
     const [words, varied] = [quoted(value.code), quoted(other.code)];
     return words !== undefined && varied !== undefined ? [{ path, words, varied }] : [];
@@ -104,19 +124,25 @@ function pairs(value: Value, other: Value, path: string): readonly Told[] {
 
 const quoted = (written: string) => /'([^']+)'/.exec(written)?.[1] ?? />([^<]+)</.exec(written)?.[1];
 
-/** All that a value has to import. */
+/** What a value has to import where it stands; a type is needed only where it is named. */
 export function neededIn(value: Value): readonly Needed[] {
   switch (value.kind) {
     case 'list':
-      return [...(value.type ? [value.type] : []), ...value.items.flatMap(neededIn)];
+      return value.items.flatMap(neededIn);
     case 'object':
-      return [...(value.type ? [value.type] : []), ...value.fields.flatMap(([, one]) => neededIn(one))];
+      return value.fields.flatMap(([, one]) => neededIn(one));
+    case 'around':
+      return [...value.needs, ...neededIn(value.value)];
     case 'code':
       return value.needs ?? [];
     default:
       return [];
   }
 }
+
+export const around = (before: string, value: Value, after: string, ...needs: readonly Needed[]): Value => ({
+  ...{ kind: 'around', before, value, after, needs },
+});
 
 /** A file whose path is written when it is known where the draft is to be. */
 export const placeholder = (file: string): string => `\u0000${file}\u0000`;

@@ -1,6 +1,6 @@
 import type * as Ts from 'typescript';
 import type { Framework } from '../../survey/facts';
-import { code, text, type Value } from '../value';
+import { code, isSpy, text, type Value } from '../value';
 import { sample, singular, type Sampling } from './sample';
 import type { Types } from './service';
 import { angularInputs } from './props-angular';
@@ -44,7 +44,7 @@ function factOf({ name, type, isRequired, unless }: Declared, sampling: Sampling
   const bare = checker.getNonNullableType(type);
   const place = { owner: singular(name), field: name, path: [name] };
   const value = sample(bare, place, sampling);
-  const isCallback = value.kind === 'code' && /^spy\(/.test(value.code);
+  const isCallback = isSpy(value);
   return { name, isRequired, value, others: othersOf(bare, value, sampling, isRequired, unless), isCallback };
 }
 

@@ -1,6 +1,6 @@
 import type * as Ts from 'typescript';
 import { decimalOf, idOf, momentOf, textOf, wholeOf, type Place } from '../../network/contract/plausible';
-import { code, neededIn, object, spyValue, text, type Field, type Needed, type Value } from '../value';
+import { around, code, isSpy, object, spyOf, spyValue, text, type Field, type Needed, type Value } from '../value';
 import type { TypeScript } from './service';
 
 /** How values are made of types. */
@@ -183,7 +183,7 @@ class Sampler {
     if (answer.flags & nothing) return spyValue();
     if (answer.isUnion() && answer.types.some(({ flags }) => flags & ts.TypeFlags.Void)) return spyValue();
     const promised = answer.symbol?.name === 'Promise' ? checker.getTypeArguments(answer as Ts.TypeReference)[0] : undefined;
-    if (promised && promised.flags & nothing) return spyValue('() => Promise.resolve()');
+    if (promised && promised.flags & nothing) return spyOf('() => Promise.resolve(', code(''), ')');
     const made = this.make(promised ?? answer, { ...place, path: [...place.path, 0] }, [...above, answer]);
     return functionOf(made, promised !== undefined);
   }
@@ -191,9 +191,9 @@ class Sampler {
   /** Types that the platform and the frameworks have, which nobody writes out. */
   #wellKnown(name: string, type: Ts.Type, place: Place, above: readonly Ts.Type[]): Value | undefined {
     const { checker, isJson, framework } = this.given;
-    const [argument] = checker.getTypeArguments(type as Ts.TypeReference) as (Ts.Type | undefined)[];
-    const inner = () => (argument ? this.make(argument, place, above) : code('undefined'));
     const aliased = type.aliasTypeArguments?.[0];
+    const argument = (checker.getTypeArguments(type as Ts.TypeReference) as (Ts.Type | undefined)[])[0] ?? aliased;
+    const inner = () => (argument ? this.make(argument, place, above) : code('undefined'));
     switch (name) {
       case 'Readonly':
       case 'DeepReadonly':
@@ -225,7 +225,7 @@ class Sampler {
       case 'AbortSignal':
         return code('new AbortController().signal');
       case 'Promise':
-        return printable(inner(), (written) => `Promise.resolve(${written})`);
+        return around('Promise.resolve(', inner(), ')');
       case 'ReactNode':
       case 'ReactPortal':
         return this.#node(place);
@@ -324,59 +324,35 @@ class Sampler {
   }
 }
 
-/** A stand-in answers with a value where a spy would call a function for it. */
+/** A stand-in makes the spies itself. */
 const answerOf = (made: Value): Value =>
-  made.kind === 'code' && made.code.startsWith('spy(') ? { ...made, code: made.code.slice(4, -1), needs: (made.needs ?? []).filter(({ name }) => name !== 'spy') } : made;
+  made.kind === 'around' && isSpy(made)
+    ? { ...made, before: made.before.slice('spy('.length), after: made.after.slice(0, -1), needs: [] }
+    : made;
 
 /** `standIn(HiveStore, { hives: signal([…]) })` */
 export function standFor(type: Ts.Type, needed: Needed, sampling: Sampling): Value {
   const fields = new Sampler(sampling).held(type);
-  const needs = [{ name: 'standIn', from: 'simulacra' }, needed, ...fields.flatMap(([, value]) => neededIn(value))];
+  const needs = [{ name: 'standIn', from: 'simulacra' }, needed];
   const called = needed.local ?? needed.name;
-  return fields.length === 0 ? code(`standIn(${called})`, ...needs) : code(`standIn(${called}, ${writeFlat(object(fields))})`, ...needs);
+  return fields.length === 0 ? code(`standIn(${called})`, ...needs) : around(`standIn(${called}, `, object(fields), ')', ...needs);
 }
 
 const valueOf = ({ name, local, from }: Needed): Needed => (local === undefined ? { name, from } : { name, local, from });
 
-/** A value with something written around it. */
-function printable(value: Value, around: (written: string) => string, ...needs: readonly Needed[]): Value {
-  const written = writeFlat(value);
-  const own = value.kind === 'list' || value.kind === 'object' ? [] : neededIn(value);
-  return code(around(written), ...needs, ...own);
-}
-
 /** `ref<Alert[]>([…])`: with its type where it has one, as words of a union would become any text. */
 function typed(called: string, value: Value, needed: Needed): Value {
-  const type = (value.kind === 'list' || value.kind === 'object') && value.type ? value.type : undefined;
-  const name = type && `${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}`;
-  const own = type && called !== 'of' ? [{ ...type, isType: true } as const] : [];
-  return printable(value, (written) => `${called}${name && called !== 'of' ? `<${name}>` : ''}(${written})`, needed, ...own);
+  const type = (value.kind === 'list' || value.kind === 'object') && called !== 'of' ? value.type : undefined;
+  const name = type && `<${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}>`;
+  const own = type ? [{ ...type, isType: true } as const] : [];
+  return around(`${called}${name ?? ''}(`, value, ')', needed, ...own);
 }
 
+/** What is called and answers with a value. */
 function functionOf(made: Value, isPromise: boolean): Value {
-  const written = writeFlat(made);
-  const needs = made.kind === 'code' ? (made.needs ?? []) : [];
-  if (isPromise) return spyValue(`() => Promise.resolve(${written})`, needs);
-  const isPlain = made.kind !== 'code' || /^(true|false|null|\d)/.test(made.code);
-  return isPlain ? spyValue(made.kind === 'object' ? `() => (${written})` : `() => ${written}`, needs) : spyValue(`() => ${written}`, needs);
-}
-
-/** A value on one line. */
-export function writeFlat(value: Value): string {
-  switch (value.kind) {
-    case 'text':
-      return quote(value.text);
-    case 'number':
-      return String(value.number);
-    case 'list':
-      return `[${value.items.map(writeFlat).join(', ')}]`;
-    case 'object':
-      return value.fields.length === 0
-        ? '{}'
-        : `{ ${value.fields.map(([key, one]) => `${nameField(key)}: ${writeFlat(one)}`).join(', ')} }`;
-    case 'code':
-      return value.code;
-  }
+  if (isPromise) return spyOf('() => Promise.resolve(', made, ')');
+  if (isSpy(made)) return made.kind === 'code' ? spyOf('() => ', made) : spyValue();
+  return made.kind === 'object' ? spyOf('() => (', made, ')') : spyOf('() => ', made);
 }
 
 export const quote = (words: string): string =>

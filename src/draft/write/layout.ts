@@ -29,6 +29,10 @@ export function layOut(value: Value, { width, indent }: Style, depth = 0, before
       });
       return `{\n${lines.join('\n')}\n${indent.repeat(depth)}}`;
     }
+    case 'around': {
+      const start = before + value.before.length;
+      return `${value.before}${layOut(value.value, style, depth, start, after + value.after.length)}${value.after}`;
+    }
     default:
       return flat;
   }
@@ -48,6 +52,8 @@ export function writeLine(value: Value): string {
       return value.fields.length === 0
         ? '{}'
         : `{ ${value.fields.map(([key, one]) => (isShorthand(key, one) ? key : `${nameField(key)}: ${writeLine(one)}`)).join(', ')} }`;
+    case 'around':
+      return `${value.before}${writeLine(value.value)}${value.after}`;
     case 'code':
       return value.code;
   }

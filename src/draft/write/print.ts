@@ -1,6 +1,6 @@
-import { singular } from '../types/sample';
-import type { Case, Check, Draft, Given } from '../model';
-import { code, fillPlaceholders, neededIn, object, type Field, type Needed, type Value } from '../value';
+import { nameField, singular } from '../types/sample';
+import type { Case, Check, Draft, Follow, Given } from '../model';
+import { around, code, fillPlaceholders, neededIn, object, type Field, type Needed, type Value } from '../value';
 import { Imports } from './imports';
 import { layOut, writeLine, type Style } from './layout';
 
@@ -61,7 +61,7 @@ class Page {
   #surroundings(): readonly Field[] {
     const { stub, provide, wrap, swap, more } = this.draft.given;
     return [
-      ...listField('wrap', wrap),
+      ...listField('wrap', wrap.map((one) => (one.kind === 'code' && one.constant !== undefined ? this.#kept(one.constant, one) : one))),
       ...listField('provide', provide.map(([token, value]): Value => ({ kind: 'list', items: [token, value] }))),
       ...listField('stub', stub),
       ...listField('swap', swap),
@@ -91,10 +91,15 @@ class Page {
     if (!isList && !isObject) return value;
     // Without its type, the compiler would take words of a union for any text.
     if (!type && (hasFixed(value) || writeLine(value).length < 50)) return value;
+    return this.#kept(constantName(field), value);
+  }
+
+  /** The name of a value at the top of the file. */
+  #kept(wanted: string, value: Value): Value {
     const key = JSON.stringify(value);
     const known = this.#constants.get(key);
     if (known) return code(known.name);
-    const name = this.#free(constantName(field));
+    const name = this.#free(wanted);
     this.#constants.set(key, { name, value });
     return code(name);
   }
@@ -115,15 +120,21 @@ class Page {
     const lines = [
       isSeen && (one.checks.length > 0 || one.follow) ? `const ${variable} = await ${call};` : `await ${call};`,
       ...one.checks.map((check) => this.#expect(check)),
-      ...(one.follow
-        ? [
-            `await ${variable}.update(${writeLine(object([[one.follow.prop, one.follow.value]]))});`,
-            ...one.follow.checks.map((check) => this.#expect(check)),
-          ]
-        : []),
+      ...(one.follow ? this.#printFollow(one, one.follow) : []),
     ];
-    if (one.follow) this.#need(neededIn(one.follow.value));
     return `it(${quoteTitle(one.title)}, async () => {\n${lines.map((line) => indent + line).join('\n')}\n});`;
+  }
+
+  #printFollow({ given }: Case, { prop, value, field, checks }: Follow): readonly string[] {
+    const { variable } = this.draft;
+    const named = this.#named(prop, given.props.get(prop) ?? this.draft.given.props.get(prop)!);
+    const isNamed = field !== undefined && named.kind === 'code';
+    const changed = isNamed ? around(`{ ...${named.code}, ${nameField(field[0])}: `, field[1], ' }') : value;
+    this.#need(neededIn(changed));
+    return [
+      `await ${variable}.update(${layOut(object([[prop, changed]]), this.writing, 1, variable.length + 20)});`,
+      ...checks.map((check) => this.#expect(check)),
+    ];
   }
 
   #call(options: Value, before: number): string {
@@ -201,7 +212,7 @@ class Page {
     const constants = [...this.#constants.values()].map(({ name, value }) => {
       const type = 'type' in value && value.type ? value.type : undefined;
       const written = type ? `: ${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}` : '';
-      this.#need(neededIn(value));
+      this.#need([...(type ? [type] : []), ...neededIn(value)]);
       const start = `const ${name}${written} = `;
       return `${start}${layOut(value, this.writing, 0, start.length)};`;
     });
@@ -253,6 +264,8 @@ const hasFixed = (value: Value): boolean => {
       return value.items.some(hasFixed);
     case 'object':
       return value.fields.some(([, one]) => hasFixed(one));
+    case 'around':
+      return hasFixed(value.value);
     default:
       return false;
   }
