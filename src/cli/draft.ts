@@ -1,7 +1,10 @@
+import { availableParallelism } from 'node:os';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import type { Command } from 'commander';
 import { count } from '../core/print';
 import { refuse } from '../draft/errors';
+import { draftAll } from '../draft/all';
+import { printRows } from '../draft/write/table';
 import { Drafting, type DraftOptions, type Outcome } from '../draft/index';
 import { codeOf, coloursOf, type Output } from './output';
 
@@ -61,12 +64,28 @@ async function runDraft(output: Output, what: string, from: string, given: Given
     progress: (said) => output.progress?.(`${what}: ${said}`),
   };
   const drafting = new Drafting(from, options);
+  if (given.all === true) {
+    const lanes = readNumber('--processes', given.processes, Math.max(1, availableParallelism() - 1));
+    return draftFolder(output, drafting, what, Math.floor(lanes) || 1, given).finally(() => drafting.close());
+  }
   try {
     const outcome = await drafting.draft(what).finally(() => output.progress?.(''));
     return finish(output, outcome, given);
   } finally {
     drafting.close();
   }
+}
+
+async function draftFolder(output: Output, drafting: Drafting, folder: string, lanes: number, given: Given): Promise<number> {
+  const { print, keep } = given;
+  const rows = await draftAll(drafting, folder, lanes, (row, at, of) => {
+    output.progress?.(`${at} of ${of}`);
+    if (row.kind !== 'drafted') return;
+    const { hasPassed, target, text } = row.outcome;
+    if (print !== true && (hasPassed || keep === true)) writeFileSync(target, text);
+  }).finally(() => output.progress?.(''));
+  output.write(printRows(rows, coloursOf(output)));
+  return rows.some((row) => row.kind === 'broken' || (row.kind === 'drafted' && !row.outcome.hasPassed)) ? 1 : 0;
 }
 
 function finish(output: Output, outcome: Outcome, { print, force, keep }: Given): number {

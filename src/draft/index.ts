@@ -66,13 +66,14 @@ export class Drafting {
     return this.draftSurveyed(found);
   }
 
-  async draftSurveyed(found: Survey): Promise<Outcome> {
+  /** @param lane which of several processes runs it */
+  async draftSurveyed(found: Survey, lane = 0): Promise<Outcome> {
     const begun = performance.now();
     const component = componentOf(found);
     const framework = found.subject.unit.framework ?? 'react';
     const target = targetOf(found.subject.file, component, framework, this.options.isStates);
     const config = await readRunConfig(this.root, target, framework);
-    const runner = this.#runnerFor(config);
+    const runner = this.#runnerFor(config, lane);
     const types = (this.#types ??= Types.of(this.root, found.subject.file));
     const props = (types && readProps(types, found.subject.file, component.name, framework)) ?? propsByName(found);
     const known: Known = { survey: found, types, props, component, from: this.from };
@@ -84,11 +85,12 @@ export class Drafting {
     return { ...made, component: component.local ?? component.name, source, target, config, milliseconds: performance.now() - begun };
   }
 
-  #runnerFor({ config }: RunConfig): DraftRunner {
-    const known = this.#runners.get(config);
+  #runnerFor({ config }: RunConfig, lane: number): DraftRunner {
+    const key = `${lane} ${config}`;
+    const known = this.#runners.get(key);
     if (known) return known;
     const runner = new DraftRunner(this.root, config, this.options.limits, this.options.own);
-    this.#runners.set(config, runner);
+    this.#runners.set(key, runner);
     return runner;
   }
 
@@ -99,14 +101,14 @@ export class Drafting {
 }
 
 /** How tests import the component. @throws SIM-DRAFT-EXPORT */
-function componentOf({ subject, project }: Survey): Needed {
+export function componentOf({ subject, project }: Survey): Needed {
   const { file, unit } = subject;
   const exported = project.facts(file).exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
   if (!exported) return refuse('SIM-DRAFT-EXPORT', { component: unit.name, file: project.nameOf(file) });
   return exported.name === 'default' ? { name: 'default', local: unit.name, from: file } : { name: exported.name, from: file };
 }
 
-function targetOf(file: string, { name, local }: Needed, framework: string, isStates: boolean): string {
+export function targetOf(file: string, { name, local }: Needed, framework: string, isStates: boolean): string {
   const stem = basename(file, extname(file));
   const called = local ?? name;
   const isMain = stem.replace(/[-_.]/g, '').toLowerCase() === called.toLowerCase() || name === 'default' || framework !== 'react';

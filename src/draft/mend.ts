@@ -148,7 +148,8 @@ interface Home {
   readonly name?: string;
 }
 
-function addProvider(known: Known, draft: Draft, { fields, code: failed }: FailureSeen): Mended | undefined {
+function addProvider(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
+  const { fields, code: failed } = failure;
   const { given, framework } = draft;
   const token = typeof fields['token'] === 'string' ? fields['token'] : undefined;
   const named = token === undefined ? undefined : wrapperNamed(token, framework);
@@ -171,7 +172,19 @@ function addProvider(known: Known, draft: Draft, { fields, code: failed }: Failu
     const made = wrapperOf(known, wrapper, fields['imports']);
     if (made) return addWrapper(given, made, wrapper);
   }
-  return undefined;
+  return addPackage(known, draft, failure);
+}
+
+/** What a package that threw needs around it: a provider of the project's own first. */
+function addPackage(known: Known, { given, framework }: Draft, failure: FailureSeen): Mended | undefined {
+  const packages = [...packagesIn(failure), ...packagesAsked(known, failure)];
+  const own = packages.map((name) => providerFor(known, name)).find(Boolean);
+  if (own) {
+    const called = own.local ?? own.name;
+    if (!given.wrap.some((one) => one.kind === 'code' && one.code === called)) return addWrapper(given, code(called, own), called);
+  }
+  const recipe = packages.map((name) => wrapperOfPackage(name, framework)).find(Boolean);
+  return recipe && addWrapper(given, recipe, 'what its package needs');
 }
 
 const valueByName = (name: string): Value => (/^(is|has)[A-Z]/.test(name) ? code('false') : text(name.replace(/^./, (letter) => letter.toUpperCase())));
@@ -332,17 +345,13 @@ function mendThrown(known: Known, draft: Draft, failure: FailureSeen): Mended | 
   if (wrapper) return wrapper;
   const thrower = fields['thrower'];
   const subject = fields['subject'];
-  const packages = [...packagesIn(failure), ...packagesAsked(known, failure)];
-  const library = packages.map((name) => providerFor(known, name)).find(Boolean);
   const asked = providerAskedFor(thrown?.message ?? String(fields['threw'] ?? ''));
   if (asked !== undefined) {
     const own = providerOf(known, asked);
     if (own) return addWrapper(given, code(own.local ?? own.name, own), asked);
   }
-  if (library && !given.wrap.some((one) => one.kind === 'code' && one.code === (library.local ?? library.name)))
-    return addWrapper(given, code(library.local ?? library.name, library), library.local ?? library.name);
-  const ofPackage = packages.map((name) => wrapperOfPackage(name, draft.framework)).find(Boolean);
-  if (ofPackage && !given.wrap.includes(ofPackage)) return addWrapper(given, ofPackage, 'its client');
+  const ofPackage = addPackage(known, draft, failure);
+  if (ofPackage) return ofPackage;
   if (typeof thrower === 'string' && thrower !== subject && thrower !== 'Anonymous' && /^[A-Z]/.test(thrower)) {
     const node = nodeNamed(known, thrower, /^component$/);
     const reference = node ? referenceTo(known, node) : text(thrower, true);

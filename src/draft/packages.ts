@@ -32,6 +32,20 @@ const recipes: readonly Recipe[] = [
   },
   {
     framework: 'react',
+    when: /^react-hook-form use(FormContext|FormState|Controller|Watch|FieldArray|Query)$/,
+    isLast: true,
+    wrap: constant(
+      'InForm',
+      `({ children }: { children?: ReactNode }) => {
+  const form = useForm();
+  return <FormProvider {...form}>{children}</FormProvider>;
+}`,
+      ...of('react-hook-form', 'FormProvider', 'useForm'),
+      { name: 'ReactNode', from: 'react', isType: true },
+    ),
+  },
+  {
+    framework: 'react',
     when: /^@apollo\/client(\/react)? use(Query|SuspenseQuery|LazyQuery|Mutation|Subscription|ApolloClient)$/,
     isLast: true,
     wrap: code(

@@ -47,6 +47,8 @@ export interface FolderSurvey {
   /** The heaviest components, each with where to cut. */
   readonly heaviest: readonly Survey[];
   graphOf(subject: Subject): Graph;
+  /** All that is said of one of them. */
+  surveyOf(subject: Subject): Survey;
   readonly problems: readonly Problem[];
   /** Files that load each other, each circle once. */
   readonly circles: readonly (readonly string[])[];
@@ -118,6 +120,10 @@ function surveyFolder(linker: Linker, folder: string, files: readonly string[]):
   return {
     ...{ folder, components, project },
     graphOf: ({ file, unit }) => builder.build(file, unit),
+    surveyOf: (subject) => {
+      const others = subjects.filter((one) => one.file === subject.file && one.unit !== subject.unit);
+      return surveyOne(builder, subject, others.map(({ unit }) => unit.name));
+    },
     heaviest: components.slice(0, mostCut).map(({ subject }) => surveyOne(builder, subject, [])),
     problems: distinct([...unread, ...builder.problems]),
     circles: findCircles(project, files),

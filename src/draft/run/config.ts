@@ -1,8 +1,10 @@
+import { existsSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join, relative, resolve } from 'node:path';
 import picomatch from 'picomatch';
 import type { Framework } from '../../survey/facts';
 import { refuse } from '../errors';
+import type { TypeScript } from '../types/service';
 
 interface JestOptions {
   readonly rootDir?: string;
@@ -65,7 +67,34 @@ async function readOptions(root: string, fromProject: NodeJS.Require) {
 /** What `docs/start-*.md` says to write. */
 export function ownConfig(root: string, framework: Framework, fromProject: NodeJS.Require): object {
   const preset = fromProject(`simulacra/${framework}/jest`) as object;
-  return { rootDir: root, ...preset, setupFilesAfterEnv: setupOf(framework) };
+  const seams = fromProject('simulacra/seam/jest') as (config: object) => object;
+  const mapped = aliasesOf(root, fromProject);
+  const aliases = Object.keys(mapped).length > 0 ? { moduleNameMapper: { ...(preset as JestOptions)['moduleNameMapper'] as object, ...mapped } } : {};
+  return seams({ rootDir: root, ...preset, ...aliases, setupFilesAfterEnv: setupOf(framework) });
+}
+
+/** The aliases of `tsconfig.json`, as Jest takes them: `{ '^@/(.*)$': '<rootDir>/src/$1' }`. */
+function aliasesOf(root: string, fromProject: NodeJS.Require): Readonly<Record<string, string>> {
+  const mapped: Record<string, string> = {};
+  for (const name of ['tsconfig.json', 'tsconfig.app.json']) {
+    const file = join(root, name);
+    if (!existsSync(file)) continue;
+    try {
+      const ts = fromProject('typescript') as TypeScript;
+      const read = ts.readConfigFile(file, (place) => ts.sys.readFile(place)).config as Config | undefined;
+      const { paths = {}, baseUrl = '.' } = read?.compilerOptions ?? {};
+      for (const [alias, [target]] of Object.entries(paths))
+        if (target !== undefined)
+          mapped[`^${alias.replace(/[.+?^${}()|[\]\\]/g, '\\$&').replace('*', '(.*)')}$`] = `<rootDir>/${join(baseUrl, target).replaceAll('\\', '/').replace('*', '$1')}`;
+    } catch {
+      // Without a compiler nothing can be said.
+    }
+  }
+  return mapped;
+}
+
+interface Config {
+  readonly compilerOptions?: { readonly paths?: Readonly<Record<string, readonly string[]>>; readonly baseUrl?: string };
 }
 
 export const setupOf = (framework: Framework): readonly string[] =>

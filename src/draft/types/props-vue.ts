@@ -31,10 +31,26 @@ export function vueProps(sampling: Sampling, source: Ts.SourceFile): readonly De
       isDeclared = true;
       return;
     }
+    if (ts.isPropertyAssignment(node) && /^(extends|mixins)$/.test(node.name.getText()) && isOptions(node.parent, ts)) {
+      found.push(...inherited(node.initializer, sampling));
+      isDeclared = true;
+      return;
+    }
     ts.forEachChild(node, look);
   };
   look(source);
-  return isDeclared ? found : [];
+  const named = new Map([...found].reverse().map((one) => [one.name, one]));
+  return isDeclared ? [...named.values()].reverse() : [];
+}
+
+/** The props of the components that another one is made of. */
+function inherited(node: Ts.Expression, sampling: Sampling): readonly Declared[] {
+  const { ts, checker } = sampling;
+  if (ts.isArrayLiteralExpression(node)) return node.elements.flatMap((one) => inherited(one, sampling));
+  const symbol = checker.getSymbolAtLocation(node);
+  const real = symbol && symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol;
+  const source = real?.declarations?.[0]?.getSourceFile();
+  return source && source !== node.getSourceFile() ? (vueProps(sampling, source) ?? []) : [];
 }
 
 /** True for the options of a component: `export default { props }`, `defineComponent({ props })`. */
