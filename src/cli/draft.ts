@@ -50,7 +50,9 @@ export function addDraft(program: Command, output: Output, from: string, done: (
 function readNumber(option: string, given: string | undefined, unless: number): number {
   if (given === undefined) return unless;
   const number = Number(given);
-  return Number.isFinite(number) && number > 0 ? number : refuse('SIM-DRAFT-OPTION', { option, given, wanted: 'a number above 0' });
+  return Number.isFinite(number) && number > 0
+    ? number
+    : refuse('SIM-DRAFT-OPTION', { option, given, wanted: 'a number above 0' });
 }
 
 async function runDraft(output: Output, what: string, from: string, given: Given): Promise<number> {
@@ -76,7 +78,13 @@ async function runDraft(output: Output, what: string, from: string, given: Given
   }
 }
 
-async function draftFolder(output: Output, drafting: Drafting, folder: string, lanes: number, given: Given): Promise<number> {
+async function draftFolder(
+  output: Output,
+  drafting: Drafting,
+  folder: string,
+  lanes: number,
+  given: Given,
+): Promise<number> {
   const { print, keep } = given;
   const rows = await draftAll(drafting, folder, lanes, (row, at, of) => {
     output.progress?.(`${at} of ${of}`);
@@ -85,21 +93,27 @@ async function draftFolder(output: Output, drafting: Drafting, folder: string, l
     if (print !== true && (hasPassed || keep === true)) writeFileSync(target, text);
   }).finally(() => output.progress?.(''));
   output.write(printRows(rows, coloursOf(output)));
-  return rows.some((row) => row.kind === 'broken' || (row.kind === 'drafted' && !row.outcome.hasPassed)) ? 1 : 0;
+  return rows.some((row) => row.kind === 'broken' || (row.kind === 'drafted' && !row.outcome.hasPassed))
+    ? 1
+    : 0;
 }
 
 function finish(output: Output, outcome: Outcome, { print, force, keep }: Given): number {
   const { hasPassed, target, text } = outcome;
   if (print === true) output.write(text);
   else if (hasPassed || keep === true) {
-    if (existsSync(target) && force !== true && readFileSync(target, 'utf8') !== text) refuse('SIM-DRAFT-EXISTS', { file: target });
+    if (existsSync(target) && force !== true && readFileSync(target, 'utf8') !== text)
+      refuse('SIM-DRAFT-EXISTS', { file: target });
     writeFileSync(target, text);
   } else output.write(text);
   output.complain(describe(outcome, output));
   return hasPassed ? 0 : 1;
 }
 
-function describe({ hasPassed, component, target, tests, done, left, rounds, milliseconds }: Outcome, output: Output): string {
+function describe(
+  { hasPassed, component, target, tests, done, left, rounds, milliseconds }: Outcome,
+  output: Output,
+): string {
   const colours = coloursOf(output);
   const head = hasPassed
     ? `${colours.green('passes')}  ${target}   ${count(tests.length, 'test')}, ${count(rounds, 'run')}, ${(milliseconds / 1000).toFixed(1)} s`

@@ -1,4 +1,4 @@
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { basename, dirname } from 'node:path';
 import { SimulacraError } from '../core/errors';
 import { survey, type FolderSurvey } from '../survey/index';
@@ -21,7 +21,8 @@ export async function draftAll(
   done: (row: Row, at: number, of: number) => void,
 ): Promise<readonly Row[]> {
   const found = await survey(folder, drafting.from);
-  if (!('components' in found)) return refuse('SIM-DRAFT-OPTION', { option: '--all', given: folder, wanted: 'a folder' });
+  if (!('components' in found))
+    return refuse('SIM-DRAFT-OPTION', { option: '--all', given: folder, wanted: 'a folder' });
   const subjects = [...found.components]
     .map(({ subject }) => subject)
     .sort((a, b) => (a.file < b.file ? -1 : a.file > b.file ? 1 : a.unit.line - b.unit.line));
@@ -39,11 +40,19 @@ export async function draftAll(
   return rows;
 }
 
-async function draftOne(drafting: Drafting, found: FolderSurvey, subject: Subject, lane: number): Promise<Row> {
+async function draftOne(
+  drafting: Drafting,
+  found: FolderSurvey,
+  subject: Subject,
+  lane: number,
+): Promise<Row> {
   const { file, unit } = subject;
   const about = { component: unit.name, source: found.project.nameOf(file) };
-  const exported = found.project.facts(file).exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
+  const exported = found.project
+    .facts(file)
+    .exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
   if (!exported) return { kind: 'skipped', ...about, why: 'it is not exported' };
+  if (isBare(file)) return { kind: 'skipped', ...about, why: 'it has no template of its own' };
   const tested = testOf(file, unit.name) ?? targetThere(drafting, subject, exported.name);
   if (tested !== undefined) return { kind: 'skipped', ...about, why: `${tested} is there` };
   try {
@@ -52,6 +61,13 @@ async function draftOne(drafting: Drafting, found: FolderSurvey, subject: Subjec
     if (failure instanceof SimulacraError && failure.code === 'SIM-DRAFT-RUNNER') throw failure;
     return { kind: 'broken', ...about, why: failure instanceof Error ? failure.message : String(failure) };
   }
+}
+
+/** A single-file component that only holds options for others. */
+function isBare(file: string): boolean {
+  if (!file.endsWith('.vue')) return false;
+  const source = readFileSync(file, 'utf8');
+  return !/<template\b|\brender\s*[(:]|\bsetup\b/.test(source);
 }
 
 const ofTests = /\.(test|spec|states)\.[cm]?[jt]sx?$/;

@@ -19,23 +19,41 @@ interface Proven {
   readonly told?: Told;
 }
 
+const mostOfProps = 6;
+
 /** What all states are told apart by. @returns the states with something true to say of each */
 export function chooseCases(draft: Draft, all: readonly Seen[]): readonly Candidate[] {
-  const kept = distinct(all);
-  const looked = kept.map((one) => ({ ...one, proven: provenIn(draft, one) }));
-  const chosen: Candidate[] = [];
-  for (const one of looked) {
-    const others = looked.filter((other) => other !== one);
-    const checks = checksOf(draft, one, others);
-    if (checks.length === 0) continue;
-    const follow = one.candidate.kind === 'base' ? followOf(draft, one) : undefined;
-    chosen.push({ ...one.candidate, checks, ...(follow && { follow }) });
+  const looked = distinct(all).map((one) => ({ ...one, proven: provenIn(draft, one) }));
+  const isOfProp = ({ candidate }: Looked) => candidate.kind === 'prop';
+  let kept = looked.filter((one) => !isOfProp(one));
+  // A state that cannot be told from those before it, or hides what told one of them, is no state of its own.
+  for (const one of looked.filter(isOfProp)) {
+    if (kept.filter(isOfProp).length === mostOfProps) break;
+    const told = tellApart(draft, [...kept, one]);
+    if (told.length > tellApart(draft, kept).length) kept = [...kept, one];
   }
-  return chosen;
+  return tellApart(draft, kept);
 }
 
-const keyOf = ({ code, state }: Sign): string => `${code} ${JSON.stringify(state)}`;
-const pageOf = ({ signs, stubs }: Observation): string => JSON.stringify([signs.map((sign) => [keyOf(sign), sign.count]), stubs]);
+function tellApart(draft: Draft, looked: readonly Looked[]): readonly Candidate[] {
+  return looked.flatMap((one): Candidate[] => {
+    const checks = checksOf(
+      draft,
+      one,
+      looked.filter((other) => other !== one),
+    );
+    if (checks.length === 0) return [];
+    const follow = one.candidate.kind === 'base' ? followOf(draft, one) : undefined;
+    return [{ ...one.candidate, checks, ...(follow && { follow }) }];
+  });
+}
+
+/** What finds it, and what a field holds. */
+const idOf = ({ code, property, words }: Sign): string =>
+  property === undefined ? code : `${code} ${property}=${words}`;
+const keyOf = (sign: Sign): string => `${idOf(sign)} ${JSON.stringify(sign.state)}`;
+const pageOf = ({ signs, stubs }: Observation): string =>
+  JSON.stringify([signs.map((sign) => [keyOf(sign), sign.count]), stubs]);
 
 /** States that look like one before them are left out; the one with everything given stays. */
 function distinct(all: readonly Seen[]): readonly Seen[] {
@@ -65,21 +83,21 @@ function toldTo(draft: Draft, { given }: Candidate): readonly Told[] {
 
 function provenIn(draft: Draft, { candidate, observed, varied }: Seen): readonly Proven[] {
   const told = toldTo(draft, candidate);
-  const after = new Set((varied?.signs ?? []).map(({ code }) => code));
-  const before = new Set(observed.signs.map(({ code }) => code));
+  const after = new Set((varied?.signs ?? []).map(idOf));
+  const before = new Set(observed.signs.map(idOf));
   const isSure = varied !== undefined && varied.threw === undefined;
   return observed.signs.flatMap((sign): Proven[] => {
     if (sign.isStub || !/\p{L}|\d/u.test(sign.words)) return [];
     const source = told.find(({ words }) => holds(sign.words, words));
     if (source && isSure) {
       const wanted = replaceAll(sign, told);
-      if (after.has(wanted) && wanted !== sign.code) return [{ sign, kind: 'follows', told: source }];
+      if (after.has(wanted) && wanted !== idOf(sign)) return [{ sign, kind: 'follows', told: source }];
       return [];
     }
     if (source) return [];
-    if (isSure && !after.has(sign.code)) {
+    if (isSure && !after.has(idOf(sign))) {
       // It follows something in a form of its own: a date, a weight in other units.
-      const isOther = varied.signs.some(({ role, code }) => role === sign.role && !before.has(code));
+      const isOther = varied.signs.some((one) => one.role === sign.role && !before.has(idOf(one)));
       return isOther && told.length > 0 ? [{ sign, kind: 'follows' }] : [];
     }
     return /\p{L}{2}/u.test(sign.words) ? [{ sign, kind: 'own' }] : [];
@@ -95,10 +113,11 @@ const holds = (text: string, words: string): boolean => {
 };
 
 /** The code of a sign once all that was told to the component is changed. */
-function replaceAll({ code, words }: Sign, told: readonly Told[]): string {
+function replaceAll({ code, words, property }: Sign, told: readonly Told[]): string {
   let changed = words;
   for (const { words: from, varied } of [...told].sort((a, b) => b.words.length - a.words.length))
     if (holds(changed, from)) changed = changed.replace(from, varied);
+  if (property !== undefined) return `${code} ${property}=${changed}`;
   return code.replace(quoteCode(words), () => quoteCode(changed));
 }
 
@@ -107,9 +126,10 @@ type Looked = Seen & { readonly proven: readonly Proven[] };
 const mostChecks = 3;
 
 function checksOf(draft: Draft, one: Looked, others: readonly Looked[]): readonly Check[] {
-  const isElsewhere = ({ code }: Sign) => others.some(({ observed }) => observed.signs.some((sign) => sign.code === code));
+  const isElsewhere = (wanted: Sign) =>
+    others.some(({ observed }) => observed.signs.some((sign) => idOf(sign) === idOf(wanted)));
   const own = one.proven.filter(({ sign }) => !isElsewhere(sign));
-  const plain = rank(own, one.candidate).slice(0, mostChecks).map(({ sign }): Check => ({ code: sign.code }));
+  const plain = rank(own, one.candidate).slice(0, mostChecks).map(checkOf);
   if (plain.length > 0) return plain;
   const stated = one.proven.flatMap(({ sign }) => statedApart(sign, others));
   if (stated.length > 0) return stated.slice(0, 2);
@@ -118,21 +138,29 @@ function checksOf(draft: Draft, one: Looked, others: readonly Looked[]): readonl
   // What it shows is shown in others as well: then what they show beside that has to be missing.
   const lacking = lackingIn(one, others);
   if (one.candidate.kind !== 'base' || lacking === undefined) return [];
-  const shown = rank(one.proven, one.candidate).slice(0, 2).map(({ sign }): Check => ({ code: sign.code }));
+  const shown = rank(one.proven, one.candidate).slice(0, 2).map(checkOf);
   return shown.length > 0 ? [...shown, ...lacking] : [];
 }
 
-const value = /^(heading|alert|status|button|link|cell|textbox|checkbox|option|img|progressbar|tab|switch|spinbutton)$/;
+const checkOf = ({ sign, told }: Proven): Check => ({
+  code: sign.code,
+  ...(sign.property !== undefined && { holds: [sign.property, sign.words] as const }),
+  ...(told && { told: told.path, isPutIn: /^(slots\.|props\.children)/.test(told.path) }),
+});
+
+const value =
+  /^(heading|alert|status|button|link|cell|textbox|checkbox|option|img|progressbar|tab|switch|spinbutton)$/;
 
 /** The most telling first. */
 function rank(all: readonly Proven[], { kind }: Candidate): readonly Proven[] {
-  const score = ({ sign, kind: proof }: Proven): number => {
+  const score = ({ sign, told, kind: proof }: Proven): number => {
     const wanted = kind === 'loading' ? 'status' : kind === 'failed' ? 'alert' : 'heading';
     return (
       (sign.role === wanted ? 8 : 0) +
       (sign.role !== undefined && value.test(sign.role) ? 4 : 0) +
       (proof === 'follows' && (kind === 'base' || kind === 'prop') ? 6 : 0) +
       (sign.code.startsWith('css(') ? -20 : 0) +
+      (told !== undefined && /^(slots\.|props\.children)/.test(told.path) ? -7 : 0) +
       (sign.words.length > 45 ? -3 : 0) +
       (sign.count > 1 ? -2 : 0)
     );
@@ -140,7 +168,8 @@ function rank(all: readonly Proven[], { kind }: Candidate): readonly Proven[] {
   const sorted = [...all].sort((a, b) => score(b) - score(a));
   // One text is not told twice: by a paragraph, and by the region that holds it.
   const seen = new Set<string>();
-  return sorted.filter(({ sign }) => !seen.has(sign.words) && seen.add(sign.words));
+  const telling = (sign: Sign) => `${sign.property ?? ''} ${sign.words}`;
+  return sorted.filter(({ sign }) => !seen.has(telling(sign)) && seen.add(telling(sign)));
 }
 
 /** A state of an element that it has in this case only. */
@@ -149,19 +178,29 @@ function statedApart(sign: Sign, others: readonly Looked[]): readonly Check[] {
   if (twins.length === 0 || !sign.code.startsWith('role(')) return [];
   for (const [name, own] of Object.entries(sign.state))
     if (twins.every(({ state }) => state[name] !== own) && typeof own !== 'object')
-      return [{ code: `${sign.code.slice(0, -1)}, { ${name}: ${typeof own === 'string' ? quoteCode(own) : String(own)} })` }];
+      return [
+        {
+          code: `${sign.code.slice(0, -1)}, { ${name}: ${typeof own === 'string' ? quoteCode(own) : String(own)} })`,
+        },
+      ];
   return [];
 }
 
-function countedApart(draft: Draft, { observed, proven }: Looked, others: readonly Looked[]): readonly Check[] {
+function countedApart(
+  draft: Draft,
+  { observed, proven }: Looked,
+  others: readonly Looked[],
+): readonly Check[] {
   for (const [name, count] of Object.entries(observed.stubs)) {
     if (count === 0 || others.some((other) => other.observed.stubs[name] === count)) continue;
     const stub = draft.given.stub.find((one) => one.kind === 'code' && one.code === name);
     const part = stub?.kind === 'code' ? (stub.needs?.[0] as Needed) : undefined;
     if (part) return [{ code: `part(${name})`, times: count, part }];
   }
-  for (const { sign } of proven) {
-    const elsewhere = others.map(({ observed: other }) => other.signs.find(({ code }) => code === sign.code)?.count ?? 0);
+  for (const { sign } of proven.filter((one) => one.sign.property === undefined)) {
+    const elsewhere = others.map(
+      ({ observed: other }) => other.signs.find(({ code }) => code === sign.code)?.count ?? 0,
+    );
     if (elsewhere.every((count) => count !== sign.count)) return [{ code: sign.code, times: sign.count }];
   }
   return [];
@@ -172,9 +211,11 @@ function lackingIn(one: Looked, others: readonly Looked[]): readonly Check[] | u
   const shown = new Set(one.observed.signs.map(({ code }) => code));
   const lacking: string[] = [];
   for (const other of others) {
-    const found = other.proven.find(({ sign }) => !shown.has(sign.code));
+    const found = other.proven.find(({ sign }) => sign.property === undefined && !shown.has(sign.code));
     if (!found) {
-      const shows = other.proven.length > 0 && one.proven.some(({ sign }) => !other.observed.signs.some(({ code }) => code === sign.code));
+      const shows =
+        other.proven.length > 0 &&
+        one.proven.some(({ sign }) => !other.observed.signs.some(({ code }) => code === sign.code));
       if (shows) continue;
       return undefined;
     }
@@ -185,15 +226,24 @@ function lackingIn(one: Looked, others: readonly Looked[]): readonly Check[] | u
 
 /** A prop that is shown, changed once. */
 function followOf(draft: Draft, { proven, candidate }: Looked): Follow | undefined {
-  for (const { sign, told } of rank(proven.filter((one) => one.told?.path.startsWith('props.')), candidate)) {
+  for (const { sign, told } of rank(
+    proven.filter((one) => one.told?.path.startsWith('props.')),
+    candidate,
+  )) {
     const [, prop = '', ...steps] = told!.path.split('.');
     const given = candidate.given.props.get(prop) ?? draft.given.props.get(prop);
     if (!given || given.kind === 'code') continue;
     const value = vary(given, prop);
-    const field = steps.length === 1 && value.kind === 'object' ? value.fields.find(([name]) => name === steps[0]) : undefined;
-    const changed = toldIn(given, `props.${prop}`).filter((one) => one.words !== one.varied && (!field || one.path === told!.path));
+    const field =
+      steps.length === 1 && value.kind === 'object'
+        ? value.fields.find(([name]) => name === steps[0])
+        : undefined;
+    const changed = toldIn(given, `props.${prop}`).filter(
+      (one) => one.words !== one.varied && (!field || one.path === told!.path),
+    );
     const code = replaceAll(sign, changed);
-    if (code !== sign.code) return { prop, value, ...(field && { field }), checks: [{ code }] };
+    if (sign.property === undefined && code !== sign.code)
+      return { prop, value, ...(field && { field }), checks: [{ code }] };
   }
   return undefined;
 }

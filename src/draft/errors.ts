@@ -6,7 +6,9 @@ export const registry = {
   'SIM-DRAFT-RUNNER': (f: { why: string; install?: string }): Report => ({
     head: `A draft cannot be run in this project: ${f.why}.`,
     there: ['A draft is run until it passes, by the Jest of the project itself.'],
-    next: f.install ? [`Install it:   npm install --save-dev ${f.install}`] : ['Correct it, and draft again.'],
+    next: f.install
+      ? [`Install it:   npm install --save-dev ${f.install}`]
+      : ['Correct it, and draft again.'],
   }),
   'SIM-DRAFT-EXISTS': (f: { file: string }): Report => ({
     head: `${f.file} is there already, and no draft has written it.`,

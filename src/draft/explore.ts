@@ -14,8 +14,14 @@ export interface Candidate extends Case {
 const most = 14;
 
 /** The states that may differ, the one with everything given among them. */
-export function candidatesFor({ props }: Known, draft: Draft, asked: readonly string[]): readonly Candidate[] {
-  const reads = [...draft.given.network].filter(([route, value]) => isRead(route, value) && asked.includes(route));
+export function candidatesFor(
+  { props }: Known,
+  draft: Draft,
+  asked: readonly string[],
+): readonly Candidate[] {
+  const reads = [...draft.given.network].filter(
+    ([route, value]) => isRead(route, value) && asked.includes(route),
+  );
   const base: Candidate = {
     ...(reads.length > 0
       ? { key: 'loaded', title: 'shows what it has loaded' }
@@ -33,15 +39,40 @@ const isRead = (route: string, value: Value): boolean =>
 
 function requestCases(reads: readonly (readonly [string, Value])[]): readonly Candidate[] {
   if (reads.length === 0) return [];
-  const all = (answer: (value: Value) => Value) => new Map(reads.map(([route, value]) => [route, answer(value)]));
+  const all = (answer: (value: Value) => Value) =>
+    new Map(reads.map(([route, value]) => [route, answer(value)]));
   const lists = reads.filter(([, value]) => holdsList(value));
-  const one = (key: Candidate['key'], kind: Candidate['kind'], title: string, network: Candidate['given']['network']): Candidate => ({
+  const one = (
+    key: Candidate['key'],
+    kind: Candidate['kind'],
+    title: string,
+    network: Candidate['given']['network'],
+  ): Candidate => ({
     ...{ key, kind, title, checks: [], given: { ...nothing, network } },
   });
   return [
-    one('loading', 'loading', 'is loading', all(() => holdValue)),
-    one('failed', 'failed', 'shows that it could not load', all(() => failValue(503))),
-    ...(lists.length > 0 ? [one('empty', 'empty', 'has nothing to show', new Map(lists.map(([route, value]) => [route, emptied(value)])))] : []),
+    one(
+      'loading',
+      'loading',
+      'is loading',
+      all(() => holdValue),
+    ),
+    one(
+      'failed',
+      'failed',
+      'shows that it could not load',
+      all(() => failValue(503)),
+    ),
+    ...(lists.length > 0
+      ? [
+          one(
+            'empty',
+            'empty',
+            'has nothing to show',
+            new Map(lists.map(([route, value]) => [route, emptied(value)])),
+          ),
+        ]
+      : []),
   ];
 }
 
@@ -57,12 +88,18 @@ function emptied(value: Value): Value {
     ...value,
     fields: value.fields.map(([key, one]) => {
       if (one.kind === 'list') return [key, { kind: 'list', items: [] }] as const;
-      return [key, one.kind === 'number' && /^(total|count|length)/i.test(key) ? { kind: 'number', number: 0 } : one] as const;
+      return [
+        key,
+        one.kind === 'number' && /^(total|count|length)/i.test(key) ? { kind: 'number', number: 0 } : one,
+      ] as const;
     }),
   };
 }
 
-function casesOf({ name, isRequired, value, others, isCallback }: PropFact, { given }: Draft): readonly Candidate[] {
+function casesOf(
+  { name, isRequired, value, others, isCallback }: PropFact,
+  { given }: Draft,
+): readonly Candidate[] {
   if (isCallback || name === 'children') return [];
   const made = (other: Value, key: string, title: string): Candidate => ({
     ...{ key, title, kind: 'prop', checks: [], given: { ...nothing, props: new Map([[name, other]]) } },
@@ -79,12 +116,21 @@ function casesOf({ name, isRequired, value, others, isCallback }: PropFact, { gi
   return [made(value, name, `shows its ${spaced(name)}`)];
 }
 
-const spaced = (name: string): string => name.replace(/^(is|has)(?=[A-Z])/, '').replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
+const spaced = (name: string): string =>
+  name
+    .replace(/^(is|has)(?=[A-Z])/, '')
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase();
 
 /** A case with all that is told changed, to see what follows. */
 export function varied(one: Candidate): Candidate {
-  const changed = (map: ReadonlyMap<string, Value>) => new Map([...map].map(([key, value]) => [key, vary(value, key)]));
-  return { ...one, title: `varied: ${one.title}`, given: { ...one.given, props: changed(one.given.props), network: changed(one.given.network) } };
+  const changed = (map: ReadonlyMap<string, Value>) =>
+    new Map([...map].map(([key, value]) => [key, vary(value, key)]));
+  return {
+    ...one,
+    title: `varied: ${one.title}`,
+    given: { ...one.given, props: changed(one.given.props), network: changed(one.given.network) },
+  };
 }
 
 /** What all states are given, changed. */

@@ -30,8 +30,14 @@ export const nothingGiven: Given = {
 export interface Check {
   /** `role('heading', 'Anemone')`. */
   readonly code: string;
+  /** What a field holds: `value`, and the text. */
+  readonly holds?: readonly [property: string, text: string];
   /** How often it is there, where that matters; 0 for what is not. */
   readonly times?: number;
+  /** True for what was only put inside: a slot, children. */
+  readonly isPutIn?: boolean;
+  /** The prop that it tells: `props.name`. */
+  readonly told?: string;
   /** A child that is looked for by reference. */
   readonly part?: Needed;
 }

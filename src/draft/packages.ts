@@ -14,7 +14,8 @@ interface Recipe {
   readonly isLast?: true;
 }
 
-const of = (from: string, ...names: readonly string[]): readonly Needed[] => names.map((name) => ({ name, from }));
+const of = (from: string, ...names: readonly string[]): readonly Needed[] =>
+  names.map((name) => ({ name, from }));
 
 const recipes: readonly Recipe[] = [
   {
@@ -62,16 +63,26 @@ const recipes: readonly Recipe[] = [
       ...of('vue-router', 'createMemoryHistory', 'createRouter'),
     ),
   },
-  { framework: 'vue', when: /^pinia (defineStore|storeToRefs)$/, wrap: code('createPinia()', ...of('pinia', 'createPinia')) },
+  {
+    framework: 'vue',
+    when: /^pinia (defineStore|storeToRefs)$/,
+    wrap: code('createPinia()', ...of('pinia', 'createPinia')),
+  },
   {
     framework: 'vue',
     when: /^vue-i18n useI18n$/,
-    wrap: code("createI18n({ legacy: false, locale: 'en', missingWarn: false, fallbackWarn: false })", ...of('vue-i18n', 'createI18n')),
+    wrap: code(
+      "createI18n({ legacy: false, locale: 'en', missingWarn: false, fallbackWarn: false })",
+      ...of('vue-i18n', 'createI18n'),
+    ),
   },
   {
     framework: 'vue',
     when: /^@tanstack\/vue-query use\w+$/,
-    wrap: code('[VueQueryPlugin, { queryClient: new QueryClient({ defaultOptions: { queries: { retry: false } } }) }]', ...of('@tanstack/vue-query', 'QueryClient', 'VueQueryPlugin')),
+    wrap: code(
+      '[VueQueryPlugin, { queryClient: new QueryClient({ defaultOptions: { queries: { retry: false } } }) }]',
+      ...of('@tanstack/vue-query', 'QueryClient', 'VueQueryPlugin'),
+    ),
   },
   {
     framework: 'angular',
@@ -90,7 +101,9 @@ export function paramsIn(source: string): readonly string[] {
   const found = [
     ...source.matchAll(/useParams\s*<\s*\{([^}]*)\}/g),
     ...source.matchAll(/\{([^}]*)\}\s*=\s*useParams/g),
-  ].flatMap(([, inside = '']) => [...inside.matchAll(/([A-Za-z_$][\w$]*)\??\s*(?=[:,=}]|$)/g)].map(([, name]) => name!));
+  ].flatMap(([, inside = '']) =>
+    [...inside.matchAll(/([A-Za-z_$][\w$]*)\??\s*(?=[:,=}]|$)/g)].map(([, name]) => name!),
+  );
   const read = [
     ...source.matchAll(/\bparams(?:\.value)?\??\.([A-Za-z_$][\w$]*)/g),
     ...source.matchAll(/\b(?:params|useParams\(\))\[['"]([\w$]+)['"]\]/g),
@@ -102,7 +115,15 @@ export function paramsIn(source: string): readonly string[] {
 /** A router that is at an address with these parameters. */
 function routerAt(params: readonly string[]): Value {
   const path = params.map((name) => `/:${name}`).join('');
-  const address = params.map((name) => `/${name.replace(/([a-z])([A-Z])/g, '$1-$2').toLowerCase().replace(/-id$/, '')}-1`).join('');
+  const address = params
+    .map(
+      (name) =>
+        `/${name
+          .replace(/([a-z])([A-Z])/g, '$1-$2')
+          .toLowerCase()
+          .replace(/-id$/, '')}-1`,
+    )
+    .join('');
   return constant(
     'AtItsAddress',
     `({ children }: { children?: ReactNode }) => (
@@ -118,9 +139,18 @@ function routerAt(params: readonly string[]): Value {
 }
 
 /** What the packages need that a component uses. */
-export function predictWrappers(nodes: readonly SurveyNode[], framework: Framework, params: readonly string[]): Pick<Given, 'wrap'> {
-  const used = nodes.filter((node) => node.package !== undefined).map((node) => ({ from: node.package!, key: `${node.package} ${node.name}` }));
-  const found = recipes.filter((recipe) => recipe.framework === framework && !recipe.isLast && used.some(({ key }) => recipe.when.test(key)));
+export function predictWrappers(
+  nodes: readonly SurveyNode[],
+  framework: Framework,
+  params: readonly string[],
+): Pick<Given, 'wrap'> {
+  const used = nodes
+    .filter((node) => node.package !== undefined)
+    .map((node) => ({ from: node.package!, key: `${node.package} ${node.name}` }));
+  const found = recipes.filter(
+    (recipe) =>
+      recipe.framework === framework && !recipe.isLast && used.some(({ key }) => recipe.when.test(key)),
+  );
   return {
     wrap: found.map(({ when, wrap }) => {
       const { from } = used.find(({ key }) => when.test(key))!;
@@ -133,7 +163,12 @@ export function predictWrappers(nodes: readonly SurveyNode[], framework: Framewo
 /** The package that the project itself imports it from: `react-router-dom`, say. */
 function inPackage(value: Value, from: string): Value {
   if (value.kind !== 'code') return value;
-  return { ...value, needs: (value.needs ?? []).map((one) => (from.replace(/-dom$/, '') === one.from ? { ...one, from } : one)) };
+  return {
+    ...value,
+    needs: (value.needs ?? []).map((one) =>
+      from.replace(/-dom$/, '') === one.from ? { ...one, from } : one,
+    ),
+  };
 }
 
 /** What has to be put around for a name that a failure tells. */
@@ -154,4 +189,6 @@ export function wrapperNamed(name: string, framework: Framework): Value | undefi
 
 /** What has to be put around for a package that threw. */
 export const wrapperOfPackage = (name: string, framework: Framework): Value | undefined =>
-  recipes.find((recipe) => recipe.framework === framework && recipe.isLast && recipe.when.test(`${name} useQuery`))?.wrap;
+  recipes.find(
+    (recipe) => recipe.framework === framework && recipe.isLast && recipe.when.test(`${name} useQuery`),
+  )?.wrap;

@@ -37,7 +37,15 @@ export function planDraft(known: Known): Draft {
     ...predictWrappers(left, framework, paramsOf(known, left)),
     more: planMore(left),
   };
-  return { component, framework, variable: variableOf(component.local ?? component.name), given, cases: [], isLoadedLate: swapped.values.length > 0, isOnlyOne: survey.others.length === 0 };
+  return {
+    component,
+    framework,
+    variable: variableOf(component.local ?? component.name),
+    given,
+    cases: [],
+    isLoadedLate: swapped.values.length > 0,
+    isOnlyOne: survey.others.length === 0,
+  };
 }
 
 /** Props that are given from the start: those that have to be, and what is put inside of it. */
@@ -47,7 +55,12 @@ const isWanted = ({ name, isRequired }: PropFact): boolean => isRequired || name
 export function variableOf(name: string): string {
   const [last = 'subject'] = /[A-Z][a-z0-9]*$/.exec(name.replace(/Component$/, '')) ?? [];
   const word = last.charAt(0).toLowerCase() + last.slice(1);
-  return word.length < 3 || /^(default|class|function|new|delete|switch|import|export|package|case|catch|void|text|label|part|role|link|for)$/.test(word) ? 'subject' : word;
+  return word.length < 3 ||
+    /^(default|class|function|new|delete|switch|import|export|package|case|catch|void|text|label|part|role|link|for)$/.test(
+      word,
+    )
+    ? 'subject'
+    : word;
 }
 
 function planSlots({ survey }: Known): ReadonlyMap<string, Value> {
@@ -59,7 +72,9 @@ function planSlots({ survey }: Known): ReadonlyMap<string, Value> {
 
 /** The parameters of the address that the project's own files read. */
 function paramsOf({ from }: Known, left: readonly SurveyNode[]): readonly string[] {
-  const files = new Set(left.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : [])));
+  const files = new Set(
+    left.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : [])),
+  );
   return [...new Set([...files].flatMap((file) => paramsIn(readFileSync(file, 'utf8'))))];
 }
 
@@ -86,7 +101,8 @@ function planStubs(known: Known, without: readonly SurveyNode[]): Replaced {
   };
 }
 
-const isHardToHave = ({ own }: SurveyNode): boolean => own.some((mark) => /^(network|clock|chance|page|on load)$/.test(mark));
+const isHardToHave = ({ own }: SurveyNode): boolean =>
+  own.some((mark) => /^(network|clock|chance|page|on load)$/.test(mark));
 
 /** What asks the network when its file is loaded has to be kept from loading: by a swap of what uses it. */
 function planSwaps(known: Known): Replaced {
@@ -105,11 +121,19 @@ function planSwaps(known: Known): Replaced {
 }
 
 /** The swap that keeps something from being reached; a hook rather than what it calls, as it says more. */
-export function swapFor(known: Known, leaf: SurveyNode): { readonly value: Value; readonly nodes: readonly SurveyNode[] } | undefined {
+export function swapFor(
+  known: Known,
+  leaf: SurveyNode,
+): { readonly value: Value; readonly nodes: readonly SurveyNode[] } | undefined {
   const { root, nodes } = known.survey.graph;
   const far = distances(root);
   const candidates = nodes
-    .filter(({ kind, file, unit }) => /^(hook|composable|store|function|value)$/.test(kind) && unit?.isExported === true && file !== root.file)
+    .filter(
+      ({ kind, file, unit }) =>
+        /^(hook|composable|store|function|value)$/.test(kind) &&
+        unit?.isExported === true &&
+        file !== root.file,
+    )
     .sort((a, b) => rankOf(a) - rankOf(b) || far.get(a)! - far.get(b)!);
   for (const node of candidates) {
     const inFile = nodes.filter(({ file }) => file === node.file);
@@ -120,12 +144,14 @@ export function swapFor(known: Known, leaf: SurveyNode): { readonly value: Value
   return undefined;
 }
 
-const rankOf = ({ kind, name }: SurveyNode): number => (/^(hook|composable|store)$/.test(kind) || /^(use|inject)[A-Z]/.test(name) ? 0 : kind === 'function' ? 1 : 2);
+const rankOf = ({ kind, name }: SurveyNode): number =>
+  /^(hook|composable|store)$/.test(kind) || /^(use|inject)[A-Z]/.test(name) ? 0 : kind === 'function' ? 1 : 2;
 
 function distances(root: SurveyNode): ReadonlyMap<SurveyNode, number> {
   const far = new Map([[root, 0]]);
   for (const node of far.keys())
-    for (const { to, how } of node.edges) if (how !== 'loaded' && !far.has(to)) far.set(to, far.get(node)! + 1);
+    for (const { to, how } of node.edges)
+      if (how !== 'loaded' && !far.has(to)) far.set(to, far.get(node)! + 1);
   return new Map(far);
 }
 
@@ -137,18 +163,26 @@ function swapOf(known: Known, node: SurveyNode): Value | undefined {
   const answer = types && sampleReturned(types, join(from, node.file), needed.name, framework);
   const value = answer ?? spyValue();
   // What a function returns is given as it is; a function that it returns would be called in its place.
-  const isCalled = answer !== undefined && (isSpy(value) || (value.kind === 'around' && value.before.startsWith('signal')));
+  const isCalled =
+    answer !== undefined && (isSpy(value) || (value.kind === 'around' && value.before.startsWith('signal')));
   const before = `swap(() => import('${placeholder(needed.from)}'), { ${needed.name}: ${isCalled ? '() => ' : ''}`;
   return around(before, value, ' })', { name: 'swap', from: 'simulacra' });
 }
 
 /** How a test names something of the project; undefined for what it cannot import. */
-export function neededFor({ survey, from }: Pick<Known, 'survey' | 'from'>, { file, unit, name }: SurveyNode): Needed | undefined {
+export function neededFor(
+  { survey, from }: Pick<Known, 'survey' | 'from'>,
+  { file, unit, name }: SurveyNode,
+): Needed | undefined {
   if (file === undefined || unit === undefined) return undefined;
   const place = join(from, file);
-  const exported = survey.project.facts(place).exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
+  const exported = survey.project
+    .facts(place)
+    .exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
   if (!exported) return undefined;
-  return exported.name === 'default' ? { name: 'default', local: name, from: place } : { name: exported.name, from: place };
+  return exported.name === 'default'
+    ? { name: 'default', local: name, from: place }
+    : { name: exported.name, from: place };
 }
 
 export function referenceTo(known: Pick<Known, 'survey' | 'from'>, node: SurveyNode): Value | undefined {
@@ -176,16 +210,23 @@ function planRoutes(known: Known, left: readonly SurveyNode[]): ReadonlyMap<stri
 export const channelValue: Value = code('channel()', { name: 'channel', from: 'simulacra' });
 
 /** True for what can be written as a route: a method, and a path that is known from its beginning. */
-const isRoute = (name: string): boolean => /^[A-Z]+ (\/|https?:\/\/)[^\s…]*$/.test(name) && !/^[A-Z]+ \/?:[\w$]+$/.test(name);
+const isRoute = (name: string): boolean =>
+  /^[A-Z]+ (\/|https?:\/\/)[^\s…]*$/.test(name) && !/^[A-Z]+ \/?:[\w$]+$/.test(name);
 
 /** An answer of the kind that the code expects. */
-export function answerTo(known: Known, route: string, at?: { readonly file: string; readonly line: number }): Value {
+export function answerTo(
+  known: Known,
+  route: string,
+  at?: { readonly file: string; readonly line: number },
+): Value {
   const { survey, types, from } = known;
   const path = route.replace(/^\S+ /, '');
   const framework = survey.subject.unit.framework ?? 'react';
   const nodes = survey.graph.nodes.filter(({ kind, name }) => kind === 'request' && name === route);
   const places = [
-    ...nodes.flatMap(({ file, line }) => (file !== undefined && line !== undefined ? [{ file: join(from, file), line }] : [])),
+    ...nodes.flatMap(({ file, line }) =>
+      file !== undefined && line !== undefined ? [{ file: join(from, file), line }] : [],
+    ),
     ...(at ? [at] : []),
   ];
   for (const place of types ? places : []) {
@@ -193,13 +234,17 @@ export function answerTo(known: Known, route: string, at?: { readonly file: stri
     if (value) return value;
   }
   if (/^(QUERY|MUTATION) /.test(route) && types) {
-    const files = survey.graph.nodes.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : []));
+    const files = survey.graph.nodes.flatMap(({ unit, file }) =>
+      unit && file !== undefined ? [join(from, file)] : [],
+    );
     const value = sampleOperation(types, [...new Set(files)], path, framework);
     if (value) return value;
   }
   const { field } = placeOf(path);
   if (!/^GET /.test(route)) return { kind: 'object', fields: [] };
-  return /s$/.test(field) && !/:\w+$/.test(path) ? { kind: 'list', items: [] } : { kind: 'object', fields: [] };
+  return /s$/.test(field) && !/:\w+$/.test(path)
+    ? { kind: 'list', items: [] }
+    : { kind: 'object', fields: [] };
 }
 
 /** The time of day that a component shows is the same on every run. */

@@ -55,9 +55,11 @@ export const object = (fields: readonly Field[], type?: Needed): Value =>
 const ours = (name: string): Needed => ({ name, from: 'simulacra' });
 export const spyValue = (): Value => code('spy()', ours('spy'));
 /** A spy that answers with a value. */
-export const spyOf = (before: string, answer: Value, after = ''): Value => around(`spy(${before}`, answer, `${after})`, ours('spy'));
+export const spyOf = (before: string, answer: Value, after = ''): Value =>
+  around(`spy(${before}`, answer, `${after})`, ours('spy'));
 export const isSpy = (value: Value): boolean =>
-  (value.kind === 'code' && value.code.startsWith('spy(')) || (value.kind === 'around' && value.before.startsWith('spy('));
+  (value.kind === 'code' && value.code.startsWith('spy(')) ||
+  (value.kind === 'around' && value.before.startsWith('spy('));
 export const holdValue: Value = code('hold()', ours('hold'));
 export const failValue = (status: number): Value => code(`fail(${status})`, ours('fail'));
 
@@ -86,9 +88,12 @@ const isShown = (name: string, words: string): boolean =>
   ) && !/^(https?:|data:|\/|#)/.test(words);
 
 const varyText = (words: string): string =>
-  /^\d{4}-\d\d-\d\d/.test(words) ? words.replace(/^\d{4}/, (year) => String(Number(year) - 3)) : `Other ${lowered(words)}`;
+  /^\d{4}-\d\d-\d\d/.test(words)
+    ? words.replace(/^\d{4}/, (year) => String(Number(year) - 3))
+    : `Other ${lowered(words)}`;
 
-const lowered = (words: string) => (/^[A-Z][a-z]/.test(words) ? words.replace(/^./, (letter) => letter.toLowerCase()) : words);
+const lowered = (words: string) =>
+  /^[A-Z][a-z]/.test(words) ? words.replace(/^./, (letter) => letter.toLowerCase()) : words;
 
 /** One text or number within a value that can be told again on a page. */
 export interface Told {
@@ -111,9 +116,7 @@ function pairs(value: Value, other: Value, path: string): readonly Told[] {
   if (value.kind === 'list' && other.kind === 'list')
     return value.items.flatMap((item, index) => pairs(item, other.items[index]!, `${path}.${index}`));
   if (value.kind === 'object' && other.kind === 'object')
-    return value.fields.flatMap(([key, one], index) =>
-      pairs(one, other.fields[index]![1], `${path}.${key}`),
-    );
+    return value.fields.flatMap(([key, one], index) => pairs(one, other.fields[index]![1], `${path}.${key}`));
   if (value.kind === 'around' && other.kind === 'around') return pairs(value.value, other.value, path);
   if (value.kind === 'code' && other.kind === 'code' && value.varied !== undefined) {
     const [words, varied] = [quoted(value.code), quoted(other.code)];
@@ -149,4 +152,3 @@ export const placeholder = (file: string): string => `\u0000${file}\u0000`;
 export const fillPlaceholders = (written: string, specifier: (file: string) => string): string =>
   // eslint-disable-next-line no-control-regex -- which no source has
   written.replace(/\u0000([^\u0000]+)\u0000/g, (_, file: string) => specifier(file));
-

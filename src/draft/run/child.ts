@@ -30,7 +30,13 @@ async function run({ root, files, config, milliseconds }: Ask): Promise<Told> {
     const { results } = await runCLI(
       {
         ...{ _: files, $0: '', config, runTestsByPath: true, runInBand: true, ci: true, silent: true },
-        ...{ reporters: [], watchman: false, testTimeout: milliseconds, passWithNoTests: true, coverage: false },
+        ...{
+          reporters: [],
+          watchman: false,
+          testTimeout: milliseconds,
+          passWithNoTests: true,
+          coverage: false,
+        },
         ...{ collectCoverage: false, notify: false, cache: true, watch: false, watchAll: false, bail: false },
       },
       [root],
@@ -49,6 +55,9 @@ async function run({ root, files, config, milliseconds }: Ask): Promise<Told> {
       })),
     };
   } catch (failure) {
-    return { files: [], broke: failure instanceof Error ? (failure.stack ?? failure.message) : String(failure) };
+    return {
+      files: [],
+      broke: failure instanceof Error ? (failure.stack ?? failure.message) : String(failure),
+    };
   }
 }

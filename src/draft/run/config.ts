@@ -35,12 +35,20 @@ export interface RunConfig {
 export async function readRunConfig(root: string, file: string, framework: Framework): Promise<RunConfig> {
   const fromProject = createRequire(join(root, 'package.json'));
   const read = await readOptions(root, fromProject);
-  if (!read) return { config: JSON.stringify(ownConfig(root, framework, fromProject)), isOurs: true, hasGlobals: true };
+  if (!read)
+    return {
+      config: JSON.stringify(ownConfig(root, framework, fromProject)),
+      isOurs: true,
+      hasGlobals: true,
+    };
   const { config, configPath } = read;
   const project = await projectFor(config, root, file);
-  if (project) return { config: project.config, isOurs: false, hasGlobals: project.options['injectGlobals'] !== false };
+  if (project)
+    return { config: project.config, isOurs: false, hasGlobals: project.options['injectGlobals'] !== false };
   const isFile = configPath !== null && !/package\.json$/.test(configPath);
-  const written = isFile ? configPath : JSON.stringify({ ...config, rootDir: resolve(root, config.rootDir ?? '.') });
+  const written = isFile
+    ? configPath
+    : JSON.stringify({ ...config, rootDir: resolve(root, config.rootDir ?? '.') });
   return { config: written, isOurs: false, hasGlobals: config['injectGlobals'] !== false };
 }
 
@@ -60,7 +68,11 @@ async function readOptions(root: string, fromProject: NodeJS.Require) {
   } catch (cause) {
     const message = (cause as Error).message.replace(/\u001b\[\d+m/g, '');
     if (/Could not find a config file|no config/i.test(message)) return undefined;
-    return refuse('SIM-DRAFT-RUNNER', { why: `the configuration of its Jest cannot be read: ${message.split('\n')[0]}` }, { cause });
+    return refuse(
+      'SIM-DRAFT-RUNNER',
+      { why: `the configuration of its Jest cannot be read: ${message.split('\n')[0]}` },
+      { cause },
+    );
   }
 }
 
@@ -69,7 +81,10 @@ export function ownConfig(root: string, framework: Framework, fromProject: NodeJ
   const preset = fromProject(`simulacra/${framework}/jest`) as object;
   const seams = fromProject('simulacra/seam/jest') as (config: object) => object;
   const mapped = aliasesOf(root, fromProject);
-  const aliases = Object.keys(mapped).length > 0 ? { moduleNameMapper: { ...(preset as JestOptions)['moduleNameMapper'] as object, ...mapped } } : {};
+  const aliases =
+    Object.keys(mapped).length > 0
+      ? { moduleNameMapper: { ...((preset as JestOptions)['moduleNameMapper'] as object), ...mapped } }
+      : {};
   return seams({ rootDir: root, ...preset, ...aliases, setupFilesAfterEnv: setupOf(framework) });
 }
 
@@ -85,7 +100,8 @@ function aliasesOf(root: string, fromProject: NodeJS.Require): Readonly<Record<s
       const { paths = {}, baseUrl = '.' } = read?.compilerOptions ?? {};
       for (const [alias, [target]] of Object.entries(paths))
         if (target !== undefined)
-          mapped[`^${alias.replace(/[.+?^${}()|[\]\\]/g, '\\$&').replace('*', '(.*)')}$`] = `<rootDir>/${join(baseUrl, target).replaceAll('\\', '/').replace('*', '$1')}`;
+          mapped[`^${alias.replace(/[.+?^${}()|[\]\\]/g, '\\$&').replace('*', '(.*)')}$`] =
+            `<rootDir>/${join(baseUrl, target).replaceAll('\\', '/').replace('*', '$1')}`;
     } catch {
       // Without a compiler nothing can be said.
     }
@@ -94,7 +110,10 @@ function aliasesOf(root: string, fromProject: NodeJS.Require): Readonly<Record<s
 }
 
 interface Config {
-  readonly compilerOptions?: { readonly paths?: Readonly<Record<string, readonly string[]>>; readonly baseUrl?: string };
+  readonly compilerOptions?: {
+    readonly paths?: Readonly<Record<string, readonly string[]>>;
+    readonly baseUrl?: string;
+  };
 }
 
 export const setupOf = (framework: Framework): readonly string[] =>
@@ -106,9 +125,13 @@ async function projectFor(
   root: string,
   file: string,
 ): Promise<{ config: string; options: JestOptions } | undefined> {
-  const own = projects.filter((one): one is JestOptions => typeof one === 'object' && one.runner === undefined);
+  const own = projects.filter(
+    (one): one is JestOptions => typeof one === 'object' && one.runner === undefined,
+  );
   const chosen =
-    own.find((one) => matches(one, root, file)) ?? own.find(({ testMatch }) => testMatch === undefined) ?? own[0];
+    own.find((one) => matches(one, root, file)) ??
+    own.find(({ testMatch }) => testMatch === undefined) ??
+    own[0];
   if (chosen) {
     const options = { ...chosen, rootDir: resolve(root, chosen.rootDir ?? '.') };
     return { config: JSON.stringify(options), options };

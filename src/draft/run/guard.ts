@@ -13,7 +13,12 @@ function isDrafted(): boolean {
   const frames = (new Error().stack ?? '').split('\n').slice(3);
   Error.stackTraceLimit = limit;
   for (const frame of frames) {
-    if (/[\\/](@jest|jest-[\w-]+|jest|@babel|typescript|@swc|esbuild|jsdom|graceful-fs|v8-to-istanbul)[\\/]/.test(frame)) return false;
+    if (
+      /[\\/](@jest|jest-[\w-]+|jest|@babel|typescript|@swc|esbuild|jsdom|graceful-fs|v8-to-istanbul)[\\/]/.test(
+        frame,
+      )
+    )
+      return false;
     if (frame.includes(ownFolder)) return false;
     if (/node:|<anonymous>/.test(frame)) continue;
     if (!/[\\/]node_modules[\\/]/.test(frame)) return true;
@@ -32,7 +37,9 @@ function refuse(module: object, names: readonly string[], called: string): void 
     if (typeof original !== 'function') continue;
     functions[name] = function refused(this: unknown, ...args: unknown[]): unknown {
       if (isDrafted())
-        throw Object.assign(new Error(`${called}.${name}() is refused while a draft is tried`), { code: 'EACCES' });
+        throw Object.assign(new Error(`${called}.${name}() is refused while a draft is tried`), {
+          code: 'EACCES',
+        });
       return Reflect.apply(original as (...args: unknown[]) => unknown, this, args);
     };
     // What a function has beside itself: fs.realpathSync.native, for one.
@@ -43,7 +50,11 @@ function refuse(module: object, names: readonly string[], called: string): void 
 const names = (module: object) => Object.keys(module).filter((name) => /^[a-z]/.test(name));
 const harmless = /^(existsSync|exists|unwatchFile|constants|promises)$/;
 
-refuse(fs, names(fs).filter((name) => !harmless.test(name)), 'fs');
+refuse(
+  fs,
+  names(fs).filter((name) => !harmless.test(name)),
+  'fs',
+);
 refuse(fs.promises, names(fs.promises), 'fs.promises');
 refuse(childProcess, names(childProcess), 'child_process');
 refuse(dns, ['lookup', 'resolve', 'resolve4', 'resolve6'], 'dns');

@@ -10,6 +10,8 @@ export interface Sign {
   readonly count: number;
   /** States of it that a locator can ask for: `{ disabled: true }`. */
   readonly state: Readonly<Record<string, unknown>>;
+  /** Where its words are what a field holds: `value`. */
+  readonly property?: string;
   /** True for what stands for a child, or inside of one. */
   readonly isStub?: true;
 }
@@ -19,7 +21,12 @@ export interface FailureSeen {
   readonly message: string;
   // The fields of each code are its own.
   readonly fields: Readonly<Record<string, unknown>>;
-  readonly thrown?: { readonly name: string; readonly message: string; readonly property?: string; readonly at?: PlaceSeen };
+  readonly thrown?: {
+    readonly name: string;
+    readonly message: string;
+    readonly property?: string;
+    readonly at?: PlaceSeen;
+  };
   readonly stack?: string;
 }
 

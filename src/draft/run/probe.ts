@@ -3,7 +3,7 @@ import { SimulacraError } from '../../core/errors/error';
 import { shared } from '../../core/shared';
 import { takeDown } from '../../core/take-down';
 import { readRunner } from '../../jest/runner';
-import { locatorFor } from '../../page/describe';
+import { isField, locatorFor } from '../../page/describe';
 import { css, foldSpace, quoteCode } from '../../page/locators';
 import { looking } from '../../page/looking';
 import { nameOrTextOf, textOf } from '../../page/names';
@@ -66,7 +66,10 @@ function readFailure(failure: unknown): FailureSeen {
   return { code: '', fields: {}, message, ...(stack !== undefined && { stack }) };
 }
 
-const logsSeen = () => stages.flatMap((stage) => stage.environment.logs?.heard ?? []).map(({ level, text, from }) => ({ level, text, ...(from !== undefined && { from }) }));
+const logsSeen = () =>
+  stages
+    .flatMap((stage) => stage.environment.logs?.heard ?? [])
+    .map(({ level, text, from }) => ({ level, text, ...(from !== undefined && { from }) }));
 
 function look(test: string): Observation {
   const up = stages.filter(({ mounted, environment }) => mounted && environment.state === 'up');
@@ -94,7 +97,11 @@ function readSigns(stage: Stage): readonly Sign[] {
   const found = new Map<string, Sign>();
   for (const element of locate(css('*'), stage.view()).slice(0, mostLooked)) {
     const role = roleOf(element);
-    const words = foldSpace(role ? nameOrTextOf(element) : textOf(element));
+    const words = foldSpace((role && nameOrTextOf(element)) || textOf(element));
+    const field = isField(element) ? locatorFor(element) : '';
+    const held = field && (element as HTMLInputElement).value;
+    if (held && held.length <= mostWords)
+      found.set(`${field} value`, { code: field, role, words: held, count: 1, state: {}, property: 'value' });
     if (!isTelling(element, role, words)) continue;
     const code = locatorFor(element);
     const state = statesOf(element, role);
@@ -110,7 +117,8 @@ function readSigns(stage: Stage): readonly Sign[] {
   return [...found.values()];
 }
 
-const container = /^(list|table|rowgroup|row|listbox|grid|main|region|group|form|article|document|generic|menu|tablist|tabpanel|tree|complementary|contentinfo|banner|navigation|toolbar|radiogroup|figure|section)$/;
+const container =
+  /^(list|table|rowgroup|row|listbox|grid|main|region|group|form|article|document|generic|menu|tablist|tabpanel|tree|complementary|contentinfo|banner|navigation|toolbar|radiogroup|figure|section)$/;
 
 /** True for what says something by itself, not only by all that is inside of it. */
 function isTelling(element: Element, role: string | undefined, words: string): boolean {
@@ -123,18 +131,42 @@ function isTelling(element: Element, role: string | undefined, words: string): b
   return !container.test(role) && !holdsOthers(element, role);
 }
 
-const speaks = /^(button|link|heading|cell|option|tab|menuitem|checkbox|radio|switch|treeitem|rowheader|columnheader)$/;
+const speaks =
+  /^(button|link|heading|cell|option|tab|menuitem|checkbox|radio|switch|treeitem|rowheader|columnheader)$/;
 
 function holdsOthers(element: Element, role: string): boolean {
   if (speaks.test(role)) return false;
-  return element.childElementCount > 1 || element.querySelector('button, a, [role], h1, h2, h3, h4, input') !== null;
+  return (
+    element.childElementCount > 1 ||
+    element.querySelector('button, a, [role], h1, h2, h3, h4, input') !== null
+  );
 }
 
 const isNamed = (element: Element) =>
-  element.hasAttribute('aria-label') || element.hasAttribute('aria-labelledby') || element.localName === 'fieldset';
+  element.hasAttribute('aria-label') ||
+  element.hasAttribute('aria-labelledby') ||
+  element.localName === 'fieldset';
 
-const states = ['checked', 'pressed', 'selected', 'expanded', 'disabled', 'invalid', 'current', 'busy', 'required', 'readonly'] as const;
-const without: Readonly<Record<string, unknown>> = { disabled: false, invalid: false, busy: false, required: false, readonly: false };
+const states = [
+  'checked',
+  'pressed',
+  'selected',
+  'expanded',
+  'disabled',
+  'invalid',
+  'current',
+  'busy',
+  'required',
+  'readonly',
+] as const;
+const without: Readonly<Record<string, unknown>> = {
+  current: false,
+  disabled: false,
+  invalid: false,
+  busy: false,
+  required: false,
+  readonly: false,
+};
 
 /** The states of an element that a locator can ask for, as far as it has any. */
 function statesOf(element: Element, role: string | undefined): Readonly<Record<string, unknown>> {

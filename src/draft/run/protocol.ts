@@ -19,5 +19,9 @@ export interface FileTold {
   readonly file: string;
   /** Why the file has run no test. */
   readonly failed?: string;
-  readonly tests: readonly { readonly title: string; readonly hasPassed: boolean; readonly message: string }[];
+  readonly tests: readonly {
+    readonly title: string;
+    readonly hasPassed: boolean;
+    readonly message: string;
+  }[];
 }

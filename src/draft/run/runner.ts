@@ -76,11 +76,18 @@ export class DraftRunner {
   #start(report: string): ChildProcess {
     const child = fork(join(this.own, 'draft-child.cjs'), [], {
       cwd: this.root,
-      execArgv: [`--max-old-space-size=${this.limits.memory}`, '--require', join(this.own, 'draft-guard.cjs')],
+      execArgv: [
+        `--max-old-space-size=${this.limits.memory}`,
+        '--require',
+        join(this.own, 'draft-guard.cjs'),
+      ],
       env: { ...process.env, NODE_ENV: 'test', [reportTo]: report, FORCE_COLOR: '0', SIMULACRA_DRAFT: '1' },
       stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
     });
-    child.stderr!.on('data', (data: Buffer) => (this.#errors = (this.#errors + data.toString()).slice(-4000)));
+    child.stderr!.on(
+      'data',
+      (data: Buffer) => (this.#errors = (this.#errors + data.toString()).slice(-4000)),
+    );
     return child;
   }
 

@@ -13,7 +13,11 @@ export interface AskedAt {
 }
 
 /** What the code that asks expects to be answered; undefined where nothing tells. */
-export function sampleAnswer(types: Types, { file, line, path }: AskedAt, framework: Sampling['framework']): Value | undefined {
+export function sampleAnswer(
+  types: Types,
+  { file, line, path }: AskedAt,
+  framework: Sampling['framework'],
+): Value | undefined {
   const found = types.source(file);
   if (!found) return undefined;
   const { checker, file: source } = found;
@@ -32,14 +36,23 @@ export function sampleAnswer(types: Types, { file, line, path }: AskedAt, framew
 }
 
 /** What an operation of GraphQL is expected to answer, by how a client is called for it in some files. */
-export function sampleOperation(types: Types, files: readonly string[], name: string, framework: Sampling['framework']): Value | undefined {
+export function sampleOperation(
+  types: Types,
+  files: readonly string[],
+  name: string,
+  framework: Sampling['framework'],
+): Value | undefined {
   const place = { owner: name, field: 'data', path: [] };
   for (const file of files) {
     const found = types.source(file);
     if (!found) continue;
     const { checker, file: source } = found;
     const sampling: Sampling = { ts: types.ts, checker, framework, isJson: true, at: source, isFull: true };
-    const call = findCall(types.ts, source, (one) => asksOperation.test(one.expression.getText()) && one.typeArguments !== undefined);
+    const call = findCall(
+      types.ts,
+      source,
+      (one) => asksOperation.test(one.expression.getText()) && one.typeArguments !== undefined,
+    );
     const [argument] = call?.typeArguments ?? [];
     if (argument) return sample(checker.getTypeFromTypeNode(argument), place, sampling);
     const used = asksOperation.test(source.text) ? sampleOfUse(types.ts, source, 'data', place) : undefined;
@@ -53,7 +66,11 @@ export function sampleOperation(types: Types, files: readonly string[], name: st
 
 const asksOperation = /(query|mutation|subscription)(Ref)?$/i;
 
-function findCall(ts: typeof Ts, source: Ts.SourceFile, fits: (call: Ts.CallExpression) => boolean): Ts.CallExpression | undefined {
+function findCall(
+  ts: typeof Ts,
+  source: Ts.SourceFile,
+  fits: (call: Ts.CallExpression) => boolean,
+): Ts.CallExpression | undefined {
   const look = (node: Ts.Node): Ts.CallExpression | undefined =>
     ts.isCallExpression(node) && fits(node) ? node : ts.forEachChild(node, look);
   return look(source);
@@ -73,7 +90,11 @@ function callsAt(ts: typeof Ts, source: Ts.SourceFile, line: number): readonly T
     if (lineOf(node.getStart(source)) > line || lineOf(node.end) < line) return;
     ts.forEachChild(node, look);
     // What begins a chain stands on a line of its own.
-    if (ts.isCallExpression(node) && (lineOf(node.getStart(source)) === line || lineOf(node.expression.end) === line)) found.push(node);
+    if (
+      ts.isCallExpression(node) &&
+      (lineOf(node.getStart(source)) === line || lineOf(node.expression.end) === line)
+    )
+      found.push(node);
   };
   look(source);
   return found;
@@ -85,7 +106,9 @@ function answerType(sampling: Sampling, call: Ts.CallExpression): Ts.Type | unde
   if (direct) return direct;
   for (const sink of sinksOf(sampling, call)) {
     const wanted = checker.getContextualType(sink) ?? checker.getTypeAtLocation(sink);
-    const found = useful(sampling, unwrap(sampling, wanted)) ?? useful(sampling, unwrap(sampling, checker.getTypeAtLocation(sink)));
+    const found =
+      useful(sampling, unwrap(sampling, wanted)) ??
+      useful(sampling, unwrap(sampling, checker.getTypeAtLocation(sink)));
     if (found) return found;
   }
   void ts;
@@ -101,13 +124,24 @@ function sinksOf({ ts, checker }: Sampling, call: Ts.CallExpression): readonly T
     for (;;) {
       sinks.push(node);
       const { parent } = node;
-      if (ts.isAwaitExpression(parent) || ts.isParenthesizedExpression(parent) || ts.isAsExpression(parent) || ts.isNonNullExpression(parent) || ts.isConditionalExpression(parent)) node = parent;
+      if (
+        ts.isAwaitExpression(parent) ||
+        ts.isParenthesizedExpression(parent) ||
+        ts.isAsExpression(parent) ||
+        ts.isNonNullExpression(parent) ||
+        ts.isConditionalExpression(parent)
+      )
+        node = parent;
       else if (ts.isArrowFunction(parent) && parent.body === node) {
         // What a step of a chain returns is what the chain goes on with.
         const { parent: chain } = parent;
         if (!ts.isCallExpression(chain)) return;
         node = chain;
-      } else if (ts.isPropertyAccessExpression(parent) && ts.isCallExpression(parent.parent) && /^(then|catch|finally|subscribe|pipe)$/.test(parent.name.text)) {
+      } else if (
+        ts.isPropertyAccessExpression(parent) &&
+        ts.isCallExpression(parent.parent) &&
+        /^(then|catch|finally|subscribe|pipe)$/.test(parent.name.text)
+      ) {
         for (const given of parent.parent.arguments) if (parent.name.text !== 'catch') addCallback(given);
         node = parent.parent;
       } else if (ts.isVariableDeclaration(parent) && ts.isIdentifier(parent.name)) {
@@ -131,7 +165,12 @@ function sinksOf({ ts, checker }: Sampling, call: Ts.CallExpression): readonly T
     sinks.push(given);
   };
   const look = (node: Ts.Node): void => {
-    if (ts.isCallExpression(node) && ts.isPropertyAccessExpression(node.expression) && node.expression.name.text === 'json') add(node);
+    if (
+      ts.isCallExpression(node) &&
+      ts.isPropertyAccessExpression(node.expression) &&
+      node.expression.name.text === 'json'
+    )
+      add(node);
     ts.forEachChild(node, look);
   };
   look(around);
@@ -142,7 +181,8 @@ function sinksOf({ ts, checker }: Sampling, call: Ts.CallExpression): readonly T
 function usesOf(ts: typeof Ts, scope: Ts.Node, name: string): readonly Ts.Identifier[] {
   const found: Ts.Identifier[] = [];
   const look = (node: Ts.Node): void => {
-    if (ts.isIdentifier(node) && node.text === name && !ts.isVariableDeclaration(node.parent)) found.push(node);
+    if (ts.isIdentifier(node) && node.text === name && !ts.isVariableDeclaration(node.parent))
+      found.push(node);
     ts.forEachChild(node, look);
   };
   look(scope);
@@ -155,12 +195,19 @@ function enclosing(ts: typeof Ts, node: Ts.Node): Ts.Node {
     found = at;
     if (ts.isFunctionDeclaration(at) || ts.isMethodDeclaration(at)) return at;
     if ((ts.isArrowFunction(at) || ts.isFunctionExpression(at)) && !ts.isCallExpression(at.parent)) return at;
-    if ((ts.isArrowFunction(at) || ts.isFunctionExpression(at)) && /^(useEffect|useCallback|onMounted|watch|watchEffect)$/.test((at.parent as Ts.CallExpression).expression?.getText() ?? '')) return at;
+    if (
+      (ts.isArrowFunction(at) || ts.isFunctionExpression(at)) &&
+      /^(useEffect|useCallback|onMounted|watch|watchEffect)$/.test(
+        (at.parent as Ts.CallExpression).expression?.getText() ?? '',
+      )
+    )
+      return at;
   }
   return found;
 }
 
-const wrappers = /^(Promise|PromiseLike|Observable|AxiosResponse|HttpResponse|Ref|ShallowRef|Signal|WritableSignal|ResponsePromise|UseFetchReturn|HttpResourceRef|ResourceRef)$/;
+const wrappers =
+  /^(Promise|PromiseLike|Observable|AxiosResponse|HttpResponse|Ref|ShallowRef|Signal|WritableSignal|ResponsePromise|UseFetchReturn|HttpResourceRef|ResourceRef)$/;
 
 /** What a promise, an Observable or a response of a client holds. */
 function unwrap(sampling: Sampling, type: Ts.Type): Ts.Type {
@@ -181,26 +228,53 @@ function unwrap(sampling: Sampling, type: Ts.Type): Ts.Type {
 }
 
 function useful({ ts }: Sampling, type: Ts.Type): Ts.Type | undefined {
-  const none = ts.TypeFlags.Any | ts.TypeFlags.Unknown | ts.TypeFlags.Void | ts.TypeFlags.Never | ts.TypeFlags.Undefined | ts.TypeFlags.Null | ts.TypeFlags.TypeParameter | ts.TypeFlags.NonPrimitive;
+  const none =
+    ts.TypeFlags.Any |
+    ts.TypeFlags.Unknown |
+    ts.TypeFlags.Void |
+    ts.TypeFlags.Never |
+    ts.TypeFlags.Undefined |
+    ts.TypeFlags.Null |
+    ts.TypeFlags.TypeParameter |
+    ts.TypeFlags.NonPrimitive;
   if (type.flags & none) return undefined;
   if (type.isUnion() && type.types.every(({ flags }) => flags & none)) return undefined;
-  if (/^(Response|Body|Event|Error|Object|AbortSignal|Subscription)$/.test(type.symbol?.name ?? '')) return undefined;
+  if (/^(Response|Body|Event|Error|Object|AbortSignal|Subscription)$/.test(type.symbol?.name ?? ''))
+    return undefined;
   if (type.getProperties().length === 0 && type.flags & ts.TypeFlags.Object) return undefined;
   return type;
 }
 
 /** By what the code does with the answer. */
-function answerUsed({ ts }: Sampling, call: Ts.CallExpression, place: ReturnType<typeof placeOf>): Value | undefined {
+function answerUsed(
+  { ts }: Sampling,
+  call: Ts.CallExpression,
+  place: ReturnType<typeof placeOf>,
+): Value | undefined {
   const around = enclosing(ts, call);
   const names = new Set<string>();
   const look = (node: Ts.Node): void => {
-    if (ts.isVariableDeclaration(node) && ts.isIdentifier(node.name) && /\.json\(|await/.test(node.initializer?.getText() ?? ''))
+    if (
+      ts.isVariableDeclaration(node) &&
+      ts.isIdentifier(node.name) &&
+      /\.json\(|await/.test(node.initializer?.getText() ?? '')
+    )
       names.add(node.name.text);
-    if (ts.isCallExpression(node) && ts.isIdentifier(node.expression) && /^set[A-Z]/.test(node.expression.text)) {
+    if (
+      ts.isCallExpression(node) &&
+      ts.isIdentifier(node.expression) &&
+      /^set[A-Z]/.test(node.expression.text)
+    ) {
       const state = node.expression.text.slice(3);
       names.add(state.charAt(0).toLowerCase() + state.slice(1));
     }
-    if (ts.isArrowFunction(node) && ts.isCallExpression(node.parent) && /\.(then|subscribe)$/.test(node.parent.expression.getText()) && node.parameters[0] && ts.isIdentifier(node.parameters[0].name))
+    if (
+      ts.isArrowFunction(node) &&
+      ts.isCallExpression(node.parent) &&
+      /\.(then|subscribe)$/.test(node.parent.expression.getText()) &&
+      node.parameters[0] &&
+      ts.isIdentifier(node.parameters[0].name)
+    )
       names.add(node.parameters[0].name.text);
     ts.forEachChild(node, look);
   };

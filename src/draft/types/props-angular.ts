@@ -3,10 +3,15 @@ import type { Declared } from './props';
 import type { Sampling } from './sample';
 
 /** The inputs of a component: `@Input()`, `input()`, `model()`. */
-export function angularInputs(sampling: Sampling, source: Ts.SourceFile, exported: string): readonly Declared[] | undefined {
+export function angularInputs(
+  sampling: Sampling,
+  source: Ts.SourceFile,
+  exported: string,
+): readonly Declared[] | undefined {
   const { ts, checker } = sampling;
   const found = source.statements.find(
-    (one): one is Ts.ClassDeclaration => ts.isClassDeclaration(one) && (one.name?.text === exported || exported === 'default'),
+    (one): one is Ts.ClassDeclaration =>
+      ts.isClassDeclaration(one) && (one.name?.text === exported || exported === 'default'),
   );
   if (!found) return undefined;
   const declared: Declared[] = [];
@@ -20,7 +25,8 @@ export function angularInputs(sampling: Sampling, source: Ts.SourceFile, exporte
 }
 
 function baseOf(node: Ts.ClassDeclaration, { ts, checker }: Sampling): Ts.ClassDeclaration | undefined {
-  const [base] = node.heritageClauses?.find(({ token }) => token === ts.SyntaxKind.ExtendsKeyword)?.types ?? [];
+  const [base] =
+    node.heritageClauses?.find(({ token }) => token === ts.SyntaxKind.ExtendsKeyword)?.types ?? [];
   const symbol = base && checker.getSymbolAtLocation(base.expression);
   const real = symbol && symbol.flags & ts.SymbolFlags.Alias ? checker.getAliasedSymbol(symbol) : symbol;
   return real?.declarations?.find((one): one is Ts.ClassDeclaration => ts.isClassDeclaration(one));
@@ -31,7 +37,9 @@ function inputOf(member: Ts.ClassElement, sampling: Sampling): Declared | undefi
   const name = member.name?.getText();
   if (name === undefined) return undefined;
   if (ts.isPropertyDeclaration(member) && member.initializer && ts.isCallExpression(member.initializer)) {
-    const called = /^(input|model)(\.required)?$/.exec(member.initializer.expression.getText().replace(/\s/g, ''));
+    const called = /^(input|model)(\.required)?$/.exec(
+      member.initializer.expression.getText().replace(/\s/g, ''),
+    );
     if (called) {
       const type = checker.getTypeAtLocation(member);
       // InputSignal<T> and ModelSignal<T>; an InputSignalWithTransform<T, U> is written as U.
@@ -51,9 +59,14 @@ function inputOf(member: Ts.ClassElement, sampling: Sampling): Declared | undefi
     /^Input\b/.test(one.expression.getText()),
   );
   if (!input) return undefined;
-  const options = ts.isCallExpression(input.expression) ? (input.expression.arguments[0]?.getText() ?? '') : '';
+  const options = ts.isCallExpression(input.expression)
+    ? (input.expression.arguments[0]?.getText() ?? '')
+    : '';
   const alias = /alias:\s*['"]([^'"]+)/.exec(options)?.[1] ?? /^['"]([^'"]+)['"]$/.exec(options)?.[1];
-  const type = ts.isSetAccessor(member) && member.parameters[0] ? checker.getTypeAtLocation(member.parameters[0]) : checker.getTypeAtLocation(member);
+  const type =
+    ts.isSetAccessor(member) && member.parameters[0]
+      ? checker.getTypeAtLocation(member.parameters[0])
+      : checker.getTypeAtLocation(member);
   const isCertain = /required:\s*true/.test(options);
   const isBang = ts.isPropertyDeclaration(member) && member.exclamationToken !== undefined;
   return { name: alias ?? name, type, isRequired: isCertain || isBang };

@@ -31,7 +31,11 @@ export function vueProps(sampling: Sampling, source: Ts.SourceFile): readonly De
       isDeclared = true;
       return;
     }
-    if (ts.isPropertyAssignment(node) && /^(extends|mixins)$/.test(node.name.getText()) && isOptions(node.parent, ts)) {
+    if (
+      ts.isPropertyAssignment(node) &&
+      /^(extends|mixins)$/.test(node.name.getText()) &&
+      isOptions(node.parent, ts)
+    ) {
       found.push(...inherited(node.initializer, sampling));
       isDeclared = true;
       return;
@@ -58,7 +62,11 @@ const isOptions = ({ parent }: Ts.Node, ts: typeof Ts): boolean =>
   ts.isExportAssignment(parent) ||
   (ts.isCallExpression(parent) && /^(defineComponent|extend)$/.test(parent.expression.getText()));
 
-function definedBy(call: Ts.CallExpression, sampling: Sampling, defaults: ReadonlyMap<string, string>): readonly Declared[] {
+function definedBy(
+  call: Ts.CallExpression,
+  sampling: Sampling,
+  defaults: ReadonlyMap<string, string>,
+): readonly Declared[] {
   const { ts, checker } = sampling;
   const [argument] = call.typeArguments ?? [];
   if (argument) {
@@ -71,12 +79,17 @@ function definedBy(call: Ts.CallExpression, sampling: Sampling, defaults: Readon
   return call.arguments[0] ? runtime(call.arguments[0], sampling) : [];
 }
 
-function withDefaults(call: Ts.CallExpression, defaults: Ts.Expression | undefined, sampling: Sampling): readonly Declared[] {
+function withDefaults(
+  call: Ts.CallExpression,
+  defaults: Ts.Expression | undefined,
+  sampling: Sampling,
+): readonly Declared[] {
   const { ts } = sampling;
   const given = new Map<string, string>();
   if (defaults && ts.isObjectLiteralExpression(defaults))
     for (const one of defaults.properties)
-      if (one.name) given.set(one.name.getText(), ts.isPropertyAssignment(one) ? one.initializer.getText() : '');
+      if (one.name)
+        given.set(one.name.getText(), ts.isPropertyAssignment(one) ? one.initializer.getText() : '');
   return definedBy(call, sampling, given);
 }
 
@@ -123,15 +136,16 @@ function runtime(node: Ts.Expression, sampling: Sampling): readonly Declared[] {
     const name = one.name.getText().replace(/^['"]|['"]$/g, '');
     const { initializer } = one;
     if (!ts.isObjectLiteralExpression(initializer))
-      return [{ name, type: typeOf(initializer, sampling), isRequired: false }];
-    const member = (wanted: string) =>
-      initializer.properties.find((each) => each.name?.getText() === wanted);
+      return [{ name, ...typeOf(initializer, sampling), isRequired: false }];
+    const member = (wanted: string) => initializer.properties.find((each) => each.name?.getText() === wanted);
     const type = member('type');
     const unless = member('default');
     return [
       {
         name,
-        type: type && ts.isPropertyAssignment(type) ? typeOf(type.initializer, sampling) : checker.getAnyType(),
+        ...(type && ts.isPropertyAssignment(type)
+          ? typeOf(type.initializer, sampling)
+          : { type: checker.getAnyType() }),
         isRequired: /:\s*true/.test(member('required')?.getText() ?? ''),
         ...(unless && ts.isPropertyAssignment(unless) && { unless: unless.initializer.getText() }),
       },
@@ -140,27 +154,36 @@ function runtime(node: Ts.Expression, sampling: Sampling): readonly Declared[] {
 }
 
 /** What a constructor, or `Object as PropType<Hive>`, stands for. */
-function typeOf(node: Ts.Expression, { ts, checker }: Sampling): Ts.Type {
+function typeOf(node: Ts.Expression, sampling: Sampling): Pick<Declared, 'type' | 'runtime'> {
+  const { ts, checker } = sampling;
   if (ts.isAsExpression(node)) {
-    const written = node.type;
-    if (ts.isTypeReferenceNode(written) && /PropType$/.test(written.typeName.getText()) && written.typeArguments?.[0])
-      return checker.getTypeFromTypeNode(written.typeArguments[0]);
+    const written = ts.isParenthesizedTypeNode(node.type) ? node.type.type : node.type;
+    if (
+      ts.isTypeReferenceNode(written) &&
+      /PropType$/.test(written.typeName.getText()) &&
+      written.typeArguments?.[0]
+    )
+      return { type: checker.getTypeFromTypeNode(written.typeArguments[0]) };
     // () => Hive
-    if (ts.isFunctionTypeNode(written)) return checker.getTypeFromTypeNode(written.type);
-    return checker.getTypeFromTypeNode(written);
+    return { type: checker.getTypeFromTypeNode(ts.isFunctionTypeNode(written) ? written.type : written) };
   }
   if (ts.isArrayLiteralExpression(node)) {
-    const first = node.elements.find((one) => one.getText() !== 'null');
-    return first ? typeOf(first, { ts, checker } as Sampling) : checker.getAnyType();
+    const all = node.elements.filter((one) => one.getText() !== 'null');
+    const first = all.find((one) => one.getText() === 'String') ?? all[0];
+    return first ? typeOf(first, sampling) : { type: checker.getAnyType() };
   }
-  switch (node.getText()) {
+  const runtime = node.getText();
+  switch (runtime) {
     case 'String':
-      return checker.getStringType();
+      return { type: checker.getStringType() };
     case 'Number':
-      return checker.getNumberType();
+      return { type: checker.getNumberType() };
     case 'Boolean':
-      return checker.getBooleanType();
+      return { type: checker.getBooleanType() };
+    case 'null':
+    case 'undefined':
+      return { type: checker.getAnyType() };
     default:
-      return checker.getAnyType();
+      return { type: checker.getAnyType(), runtime };
   }
 }

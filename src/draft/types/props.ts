@@ -1,6 +1,9 @@
+import { readFileSync } from 'node:fs';
 import type * as Ts from 'typescript';
+import type { Place } from '../../network/contract/plausible';
 import type { Framework } from '../../survey/facts';
-import { code, isSpy, text, type Value } from '../value';
+import { code, isSpy, spyValue, text, type Value } from '../value';
+import { sampleOfTemplate, sampleOfUse, templateOf } from './use';
 import { sample, singular, type Sampling } from './sample';
 import type { Types } from './service';
 import { angularInputs } from './props-angular';
@@ -23,10 +26,17 @@ export interface Declared {
   readonly isRequired: boolean;
   /** Words of the code for what it is unless given. */
   readonly unless?: string;
+  /** The constructor that a value has to be of, where that is all that is said: `Object`. */
+  readonly runtime?: string;
 }
 
 /** The props of a component; undefined where nothing can be told of them. */
-export function readProps(types: Types, file: string, exported: string, framework: Framework): readonly PropFact[] | undefined {
+export function readProps(
+  types: Types,
+  file: string,
+  exported: string,
+  framework: Framework,
+): readonly PropFact[] | undefined {
   const found = types.source(file);
   if (!found) return undefined;
   const { checker, file: source } = found;
@@ -34,22 +44,67 @@ export function readProps(types: Types, file: string, exported: string, framewor
   const sampling: Sampling = { ts, checker, framework, isJson: false, at: source, isFull: false };
   const read = { react: reactProps, vue: vueProps, angular: angularInputs }[framework];
   const declared = read(sampling, source, exported);
-  return declared?.filter(({ name }) => isOwn(name)).map((one) => factOf(one, sampling));
+  const uses = usesIn(ts, source, file);
+  return declared?.filter(({ name }) => isOwn(name)).map((one) => factOf(one, sampling, uses));
+}
+
+/** What a prop without a type has to look like, by what the component does with it. */
+type Uses = (name: string, place: Place) => Value | undefined;
+
+function usesIn(ts: typeof Ts, source: Ts.SourceFile, file: string): Uses {
+  const template = file.endsWith('.vue') ? templateOf(readFileSync(file, 'utf8')) : '';
+  return (name, place) => sampleOfTemplate(template, name, place) ?? sampleOfUse(ts, source, name, place);
 }
 
 const isOwn = (name: string): boolean => !/^(key|ref|__\w+)$/.test(name);
 
-function factOf({ name, type, isRequired, unless }: Declared, sampling: Sampling): PropFact {
+function factOf(declared: Declared, sampling: Sampling, uses: Uses): PropFact {
+  const { name, type, isRequired, unless } = declared;
   const { checker } = sampling;
   const bare = checker.getNonNullableType(type);
   const place = { owner: singular(name), field: name, path: [name] };
-  const value = sample(bare, place, sampling);
+  const value = untyped(declared, sampling, place, uses) ?? sample(bare, place, sampling);
   const isCallback = isSpy(value);
   return { name, isRequired, value, others: othersOf(bare, value, sampling, isRequired, unless), isCallback };
 }
 
+/** A value for what has no type but a constructor, or none at all. */
+function untyped(
+  { name, type, runtime }: Declared,
+  { ts, framework }: Sampling,
+  place: Place,
+  uses: Uses,
+): Value | undefined {
+  if ((type.flags & ts.TypeFlags.Any) === 0) return undefined;
+  const used = uses(name, place);
+  switch (runtime) {
+    case 'Array':
+      return used?.kind === 'list' ? used : { kind: 'list', items: [] };
+    case 'Object':
+      return used?.kind === 'object' ? used : { kind: 'object', fields: [] };
+    case 'Function':
+      return spyValue();
+    case 'Date':
+      return {
+        kind: 'code',
+        code: "new Date('2031-05-04T08:00:00Z')",
+        varied: "new Date('2032-06-05T08:00:00Z')",
+      };
+    case undefined:
+      return framework === 'react' || used?.kind === 'list' || used?.kind === 'object' ? used : undefined;
+    default:
+      return undefined;
+  }
+}
+
 /** What else a prop can be, where that is a choice of a few. */
-function othersOf(type: Ts.Type, value: Value, { ts, checker }: Sampling, isRequired: boolean, unless?: string): readonly Value[] {
+function othersOf(
+  type: Ts.Type,
+  value: Value,
+  { ts, checker }: Sampling,
+  isRequired: boolean,
+  unless?: string,
+): readonly Value[] {
   const parts = type.isUnion() ? type.types : [type];
   if (parts.every(({ flags }) => flags & ts.TypeFlags.BooleanLike)) {
     if (isRequired) return [code('true')];
@@ -59,10 +114,17 @@ function othersOf(type: Ts.Type, value: Value, { ts, checker }: Sampling, isRequ
   const taken = value.kind === 'text' ? value.text : value.kind === 'code' ? value.code : '';
   return parts
     .map((one): Value => (one.isStringLiteral() ? text(one.value, true) : code(checker.typeToString(one))))
-    .filter((one) => (one.kind === 'text' ? one.text : one.kind === 'code' ? one.code : '') !== taken || !isRequired);
+    .filter(
+      (one) =>
+        (one.kind === 'text' ? one.text : one.kind === 'code' ? one.code : '') !== taken || !isRequired,
+    );
 }
 
-function reactProps({ ts, checker, at }: Sampling, source: Ts.SourceFile, exported: string): readonly Declared[] | undefined {
+function reactProps(
+  { ts, checker, at }: Sampling,
+  source: Ts.SourceFile,
+  exported: string,
+): readonly Declared[] | undefined {
   const type = typeOfExport(checker, ts, source, exported);
   if (!type) return undefined;
   const [parameter] = type.getCallSignatures()[0]?.parameters ?? [];
@@ -79,7 +141,12 @@ function reactProps({ ts, checker, at }: Sampling, source: Ts.SourceFile, export
 }
 
 /** A member of a type, as a prop. */
-export const declare = (property: Ts.Symbol, checker: Ts.TypeChecker, ts: typeof Ts, at: Ts.Node): Declared => {
+export const declare = (
+  property: Ts.Symbol,
+  checker: Ts.TypeChecker,
+  ts: typeof Ts,
+  at: Ts.Node,
+): Declared => {
   const type = checker.getTypeOfSymbolAtLocation(property, at);
   const isOptional = (property.flags & ts.SymbolFlags.Optional) !== 0;
   return { name: property.name, type, isRequired: !isOptional };
@@ -87,10 +154,17 @@ export const declare = (property: Ts.Symbol, checker: Ts.TypeChecker, ts: typeof
 
 const isOfPlatform = (property: Ts.Symbol): boolean =>
   (property.declarations ?? []).length > 0 &&
-  property.declarations!.every((one) => /[\\/]node_modules[\\/](@types[\\/]react|csstype|@vue|vue)[\\/]/.test(one.getSourceFile().fileName));
+  property.declarations!.every((one) =>
+    /[\\/]node_modules[\\/](@types[\\/]react|csstype|@vue|vue)[\\/]/.test(one.getSourceFile().fileName),
+  );
 
 /** The type of what a file exports under a name. */
-export function typeOfExport(checker: Ts.TypeChecker, ts: typeof Ts, source: Ts.SourceFile, exported: string): Ts.Type | undefined {
+export function typeOfExport(
+  checker: Ts.TypeChecker,
+  ts: typeof Ts,
+  source: Ts.SourceFile,
+  exported: string,
+): Ts.Type | undefined {
   const module = checker.getSymbolAtLocation(source);
   const symbol = module && checker.getExportsOfModule(module).find(({ name }) => name === exported);
   if (!symbol) return undefined;

@@ -5,10 +5,22 @@ import { sample, singular, standFor, type Sampling } from './sample';
 import type { Types } from './service';
 
 /** What a hook or a function returns, or what a context, a key or a token holds. */
-export function sampleReturned(types: Types, file: string, exported: string, framework: Sampling['framework']): Value | undefined {
+export function sampleReturned(
+  types: Types,
+  file: string,
+  exported: string,
+  framework: Sampling['framework'],
+): Value | undefined {
   const found = types.source(file);
   if (!found) return undefined;
-  const sampling: Sampling = { ts: types.ts, checker: found.checker, framework, isJson: false, at: found.file, isFull: false };
+  const sampling: Sampling = {
+    ts: types.ts,
+    checker: found.checker,
+    framework,
+    isJson: false,
+    at: found.file,
+    isFull: false,
+  };
   const type = typeOfExport(found.checker, types.ts, found.file, exported);
   const [call] = type?.getCallSignatures() ?? [];
   if (!call) return undefined;
@@ -19,7 +31,12 @@ export function sampleReturned(types: Types, file: string, exported: string, fra
 }
 
 /** The value that is provided for a context, an injection key or a token; undefined where its type tells nothing. */
-export function sampleProvided(types: Types, file: string, exported: string, framework: Sampling['framework']): Value | undefined {
+export function sampleProvided(
+  types: Types,
+  file: string,
+  exported: string,
+  framework: Sampling['framework'],
+): Value | undefined {
   const found = types.source(file);
   if (!found) return undefined;
   const { checker, file: source } = found;
@@ -35,7 +52,11 @@ export function sampleProvided(types: Types, file: string, exported: string, fra
 }
 
 function heldBy(type: Ts.Type, checker: Ts.TypeChecker): Ts.Type | undefined {
-  if (!/^(Context|InjectionKey|InjectionToken)$/.test(type.symbol?.name ?? '') && !/^InjectionKey$/.test(type.aliasSymbol?.name ?? '')) return undefined;
+  if (
+    !/^(Context|InjectionKey|InjectionToken)$/.test(type.symbol?.name ?? '') &&
+    !/^InjectionKey$/.test(type.aliasSymbol?.name ?? '')
+  )
+    return undefined;
   return type.aliasTypeArguments?.[0] ?? checker.getTypeArguments(type as Ts.TypeReference)[0];
 }
 
@@ -46,7 +67,14 @@ export function sampleStandIn(types: Types, needed: Needed): Value | undefined {
   const [made] = type?.getConstructSignatures() ?? [];
   const instance = made?.getReturnType() ?? declaredBy(type);
   if (!found || !instance) return undefined;
-  const sampling: Sampling = { ts: types.ts, checker: found.checker, framework: 'angular', isJson: false, at: found.file, isFull: false };
+  const sampling: Sampling = {
+    ts: types.ts,
+    checker: found.checker,
+    framework: 'angular',
+    isJson: false,
+    at: found.file,
+    isFull: false,
+  };
   return standFor(instance, needed, sampling);
 }
 

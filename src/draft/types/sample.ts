@@ -1,6 +1,17 @@
 import type * as Ts from 'typescript';
 import { decimalOf, idOf, momentOf, textOf, wholeOf, type Place } from '../../network/contract/plausible';
-import { around, code, isSpy, object, spyOf, spyValue, text, type Field, type Needed, type Value } from '../value';
+import {
+  around,
+  code,
+  isSpy,
+  object,
+  spyOf,
+  spyValue,
+  text,
+  type Field,
+  type Needed,
+  type Value,
+} from '../value';
 import type { TypeScript } from './service';
 
 /** How values are made of types. */
@@ -52,10 +63,20 @@ class Sampler {
   /** Of what has no type: as its name has it. */
   unknown(place: Place): Value {
     const { field } = place;
+    if (/^(as|is|tag|element|component)$/.test(field)) return text('div', true);
     if (/^on[A-Z]|^(handle|set)[A-Z]|^(callback|render|fn)$/.test(field)) return spyValue();
-    if (/^(is|has|can|should|show|hide|with)[A-Z]|^(disabled|loading|open|checked|visible|active|required|selected)$/.test(field))
+    if (
+      /^(is|has|can|should|show|hide|with)[A-Z]|^(disabled|loading|open|checked|visible|active|required|selected)$/.test(
+        field,
+      )
+    )
       return code('false');
-    if (/(count|total|size|length|index|amount|price|kilograms|weight|width|height|number|percent|value)$/i.test(field) && !/^value$/.test(field))
+    if (
+      /(count|total|size|length|index|amount|price|kilograms|weight|width|height|number|percent|value)$/i.test(
+        field,
+      ) &&
+      !/^value$/.test(field)
+    )
       return { kind: 'number', number: wholeOf(place) };
     if (/^(items|list|rows|options|entries|data)$/.test(field)) return { kind: 'list', items: [] };
     return text(textOf(place));
@@ -63,6 +84,7 @@ class Sampler {
 
   #text(place: Place): Value {
     const { field } = place;
+    if (/^(as|is|tag|element)$/.test(field)) return text('div', true);
     if (/^(class|className|style|key|ref|testId|data-testid)$/i.test(field)) return text(textOf(place), true);
     const words = textOf(place);
     return text(words, /(^|_)ids?$|Ids?$/.test(field));
@@ -74,13 +96,20 @@ class Sampler {
       return { kind: 'number', number: decimalOf(place) };
     if (/(percent|progress|percentage)$/i.test(field)) return { kind: 'number', number: 40 };
     if (/(timestamp|time|At|date)$/.test(field)) return { kind: 'number', number: 1935648000000 };
-    if (/^(id|key|index)$/i.test(field)) return { kind: 'number', number: Number(/\d+$/.exec(idOf(place))?.[0] ?? 1) };
+    if (/^(id|key|index)$/i.test(field))
+      return { kind: 'number', number: Number(/\d+$/.exec(idOf(place))?.[0] ?? 1) };
     return { kind: 'number', number: wholeOf(place) };
   }
 
   #member(type: Ts.Type): Value {
     const { checker } = this.given;
-    const needed = this.nameable(type.symbol && (checker.getSymbolAtLocation((type.symbol.declarations?.[0]?.parent as Ts.EnumDeclaration | undefined)?.name ?? this.given.at) ?? type.symbol));
+    const needed = this.nameable(
+      type.symbol &&
+        (checker.getSymbolAtLocation(
+          (type.symbol.declarations?.[0]?.parent as Ts.EnumDeclaration | undefined)?.name ?? this.given.at,
+        ) ??
+          type.symbol),
+    );
     return needed
       ? code(`${needed.local ?? needed.name}.${type.symbol.name}`, valueOf(needed))
       : code(checker.typeToString(type));
@@ -118,8 +147,15 @@ class Sampler {
     const name = type.aliasSymbol?.name ?? type.symbol?.name ?? '';
     const known = this.#wellKnown(name, type, place, above);
     if (known) return known;
-    if (type.isIntersection() && type.types.some(({ flags }) => flags & (ts.TypeFlags.StringLike | ts.TypeFlags.NumberLike)))
-      return this.make(type.types.find(({ flags }) => flags & (ts.TypeFlags.StringLike | ts.TypeFlags.NumberLike))!, place, above);
+    if (
+      type.isIntersection() &&
+      type.types.some(({ flags }) => flags & (ts.TypeFlags.StringLike | ts.TypeFlags.NumberLike))
+    )
+      return this.make(
+        type.types.find(({ flags }) => flags & (ts.TypeFlags.StringLike | ts.TypeFlags.NumberLike))!,
+        place,
+        above,
+      );
     if (checker.isArrayType(type)) return this.#list(type, place, above);
     if (checker.isTupleType(type))
       return {
@@ -136,7 +172,8 @@ class Sampler {
     const fields = this.#fields(type, { ...place, owner: ownerOf(name, place) }, [...above, type]);
     const needed = this.nameable(type.aliasSymbol ?? type.symbol);
     const index = fields.length === 0 ? checker.getIndexTypeOfType(type, ts.IndexKind.String) : undefined;
-    if (index) return object([['first', this.make(index, { ...place, field: 'first' }, [...above, type])]], needed);
+    if (index)
+      return object([['first', this.make(index, { ...place, field: 'first' }, [...above, type])]], needed);
     return object(fields, needed && !hasParameters(type) ? needed : undefined);
   }
 
@@ -145,7 +182,11 @@ class Sampler {
     if (!element || (above.includes(element) && above.length > 1)) return { kind: 'list', items: [] };
     const one = singular(place.field);
     const items = [0, 1].map((index) =>
-      this.make(element, { owner: ownerOf('', { ...place, field: one }), field: one, path: [...place.path, index] }, above),
+      this.make(
+        element,
+        { owner: ownerOf('', { ...place, field: one }), field: one, path: [...place.path, index] },
+        above,
+      ),
     );
     // A list of one and the same says nothing.
     const isSame = items.every((item) => JSON.stringify(item) === JSON.stringify(items[0]));
@@ -165,7 +206,11 @@ class Sampler {
       const own = checker.getTypeOfSymbolAtLocation(property, at);
       // A type that holds itself ends here, where it may.
       if (isOptional && this.#leadsTo(own, above)) return [];
-      const made = this.make(own, { ...place, field: property.name, path: [...place.path, property.name] }, above);
+      const made = this.make(
+        own,
+        { ...place, field: property.name, path: [...place.path, property.name] },
+        above,
+      );
       return made.kind === 'code' && made.code === 'undefined' ? [] : [[property.name, made]];
     });
   }
@@ -173,16 +218,26 @@ class Sampler {
   #leadsTo(type: Ts.Type, above: readonly Ts.Type[]): boolean {
     const { checker } = this.given;
     const parts = type.isUnion() ? type.types : [type];
-    return parts.some((one) => above.includes(one) || (checker.isArrayType(one) && above.includes(checker.getTypeArguments(one as Ts.TypeReference)[0]!)));
+    return parts.some(
+      (one) =>
+        above.includes(one) ||
+        (checker.isArrayType(one) && above.includes(checker.getTypeArguments(one as Ts.TypeReference)[0]!)),
+    );
   }
 
   #function(call: Ts.Signature, place: Place, above: readonly Ts.Type[]): Value {
     const { ts, checker } = this.given;
     const answer = checker.getReturnTypeOfSignature(call);
-    const nothing = ts.TypeFlags.Void | ts.TypeFlags.Undefined | ts.TypeFlags.Any | ts.TypeFlags.Unknown | ts.TypeFlags.Never;
+    const nothing =
+      ts.TypeFlags.Void |
+      ts.TypeFlags.Undefined |
+      ts.TypeFlags.Any |
+      ts.TypeFlags.Unknown |
+      ts.TypeFlags.Never;
     if (answer.flags & nothing) return spyValue();
     if (answer.isUnion() && answer.types.some(({ flags }) => flags & ts.TypeFlags.Void)) return spyValue();
-    const promised = answer.symbol?.name === 'Promise' ? checker.getTypeArguments(answer as Ts.TypeReference)[0] : undefined;
+    const promised =
+      answer.symbol?.name === 'Promise' ? checker.getTypeArguments(answer as Ts.TypeReference)[0] : undefined;
     if (promised && promised.flags & nothing) return spyOf('() => Promise.resolve(', code(''), ')');
     const made = this.make(promised ?? answer, { ...place, path: [...place.path, 0] }, [...above, answer]);
     return functionOf(made, promised !== undefined);
@@ -192,18 +247,19 @@ class Sampler {
   #wellKnown(name: string, type: Ts.Type, place: Place, above: readonly Ts.Type[]): Value | undefined {
     const { checker, isJson, framework } = this.given;
     const aliased = type.aliasTypeArguments?.[0];
-    const argument = (checker.getTypeArguments(type as Ts.TypeReference) as (Ts.Type | undefined)[])[0] ?? aliased;
+    const argument =
+      (checker.getTypeArguments(type as Ts.TypeReference) as (Ts.Type | undefined)[])[0] ?? aliased;
     const inner = () => (argument ? this.make(argument, place, above) : code('undefined'));
     switch (name) {
       case 'Readonly':
       case 'DeepReadonly':
       case 'NonNullable':
-        return aliased && aliased !== type && this.#isWellKnown(aliased) ? this.make(aliased, place, above) : undefined;
+        return aliased && aliased !== type && this.#isWellKnown(aliased)
+          ? this.make(aliased, place, above)
+          : undefined;
       case 'Date': {
         const moment = momentOf(place);
-        return isJson
-          ? text(moment)
-          : { kind: 'code', code: `new Date('${moment}')` };
+        return isJson ? text(moment) : { kind: 'code', code: `new Date('${moment}')` };
       }
       case 'RegExp':
         return code('/hive/');
@@ -217,7 +273,11 @@ class Sampler {
       case 'URL':
         return code("new URL('https://brackenfold.example/')");
       case 'Error':
-        return { kind: 'code', code: "new Error('The hive is closed')", varied: "new Error('The yard is shut')" };
+        return {
+          kind: 'code',
+          code: "new Error('The hive is closed')",
+          varied: "new Error('The yard is shut')",
+        };
       case 'File':
         return code("new File(['…'], 'frame.png', { type: 'image/png' })");
       case 'Blob':
@@ -264,12 +324,17 @@ class Sampler {
       case 'EventEmitter':
         return undefined;
       default:
-        return /^HTML\w*Element$|^Element$|^Node$/.test(name) ? code('document.createElement(\'div\')') : undefined;
+        return /^HTML\w*Element$|^Element$|^Node$/.test(name)
+          ? code("document.createElement('div')")
+          : undefined;
     }
   }
 
   #isWellKnown(type: Ts.Type): boolean {
-    return type.symbol !== undefined && /^(Ref|ShallowRef|ComputedRef|Signal|WritableSignal|Observable|Map|Set|Date)$/.test(type.symbol.name);
+    return (
+      type.symbol !== undefined &&
+      /^(Ref|ShallowRef|ComputedRef|Signal|WritableSignal|Observable|Map|Set|Date)$/.test(type.symbol.name)
+    );
   }
 
   /** A class with members that only it can have. */
@@ -278,7 +343,9 @@ class Sampler {
     return (
       type.isClass() ||
       (type.symbol?.declarations ?? []).some(
-        (one) => ts.isClassDeclaration(one) && one.members.some((member) => member.name && ts.isPrivateIdentifier(member.name)),
+        (one) =>
+          ts.isClassDeclaration(one) &&
+          one.members.some((member) => member.name && ts.isPrivateIdentifier(member.name)),
       )
     );
   }
@@ -293,7 +360,10 @@ class Sampler {
     const { ts, checker, at } = this.given;
     return checker.getPropertiesOfType(type).flatMap((property): Field[] => {
       const declared = property.valueDeclaration;
-      const hidden = declared ? ts.getCombinedModifierFlags(declared as Ts.Declaration) & (ts.ModifierFlags.Private | ts.ModifierFlags.Protected) : 0;
+      const hidden = declared
+        ? ts.getCombinedModifierFlags(declared as Ts.Declaration) &
+          (ts.ModifierFlags.Private | ts.ModifierFlags.Protected)
+        : 0;
       if (hidden || property.name.startsWith('#') || property.name.startsWith('__')) return [];
       const own = checker.getTypeOfSymbolAtLocation(property, at);
       const place = { owner: property.name, field: property.name, path: [property.name] };
@@ -335,10 +405,13 @@ export function standFor(type: Ts.Type, needed: Needed, sampling: Sampling): Val
   const fields = new Sampler(sampling).held(type);
   const needs = [{ name: 'standIn', from: 'simulacra' }, needed];
   const called = needed.local ?? needed.name;
-  return fields.length === 0 ? code(`standIn(${called})`, ...needs) : around(`standIn(${called}, `, object(fields), ')', ...needs);
+  return fields.length === 0
+    ? code(`standIn(${called})`, ...needs)
+    : around(`standIn(${called}, `, object(fields), ')', ...needs);
 }
 
-const valueOf = ({ name, local, from }: Needed): Needed => (local === undefined ? { name, from } : { name, local, from });
+const valueOf = ({ name, local, from }: Needed): Needed =>
+  local === undefined ? { name, from } : { name, local, from };
 
 /** `ref<Alert[]>([…])`: with its type where it has one, as words of a union would become any text. */
 function typed(called: string, value: Value, needed: Needed): Value {
@@ -365,12 +438,16 @@ const isNode = (type: Ts.UnionType): boolean =>
   type.types.some(({ symbol }) => symbol?.name === 'ReactPortal' || symbol?.name === 'ReactElement');
 
 const hasParameters = (type: Ts.Type): boolean =>
-  (type.aliasTypeArguments?.length ?? 0) > 0 ||
-  ((type as Ts.TypeReference).typeArguments?.length ?? 0) > 0;
+  (type.aliasTypeArguments?.length ?? 0) > 0 || ((type as Ts.TypeReference).typeArguments?.length ?? 0) > 0;
 
 const ownerOf = (name: string, { field, owner }: Place): string =>
-  name && !name.startsWith('__') ? name.replace(/^I(?=[A-Z])|(Type|Model|Dto|Data|Props)$/g, '') || name : field || owner;
+  name && !name.startsWith('__')
+    ? name.replace(/^I(?=[A-Z])|(Type|Model|Dto|Data|Props)$/g, '') || name
+    : field || owner;
 
 /** `hive` of `hives`. */
 export const singular = (name: string): string =>
-  name.replace(/ies$/, 'y').replace(/(?<=[a-z]{2})(ch|sh|x|ss)es$/, '$1').replace(/(?<=[^s])s$/, '');
+  name
+    .replace(/ies$/, 'y')
+    .replace(/(?<=[a-z]{2})(ch|sh|x|ss)es$/, '$1')
+    .replace(/(?<=[^s])s$/, '');

@@ -18,7 +18,8 @@ interface Shape {
 const empty = (): Shape => ({ fields: new Map() });
 const ofLists =
   /^(map|forEach|filter|some|every|find|findIndex|flatMap|reduce|sort|toSorted|slice|join|at|push|concat|reverse|entries)$/;
-const ofTexts = /^(toUpperCase|toLowerCase|trim|split|charAt|replace|replaceAll|padStart|padEnd|startsWith|endsWith|localeCompare)$/;
+const ofTexts =
+  /^(toUpperCase|toLowerCase|trim|split|charAt|replace|replaceAll|padStart|padEnd|startsWith|endsWith|localeCompare)$/;
 const ofNumbers = /^(toFixed|toPrecision|toExponential)$/;
 
 /** A value that fits how a name is used within a part of the source; undefined where it is not used. */
@@ -26,6 +27,40 @@ export function sampleOfUse(ts: typeof Ts, scope: Ts.Node, name: string, place: 
   const shape = empty();
   if (!readUses(ts, scope, name, shape, 0)) return undefined;
   return valueOf(shape, place);
+}
+
+/** The template of a single-file component. */
+export const templateOf = (file: string): string =>
+  /<template\b[^>]*>([\s\S]*)<\/template>/.exec(file)?.[1] ?? '';
+
+/** The same by a template: `hive.name`, `v-for="task in hive.tasks"`. */
+export function sampleOfTemplate(template: string, name: string, place: Place): Value | undefined {
+  const shape = empty();
+  return readTemplate(template, name, shape, 0) ? valueOf(shape, place) : undefined;
+}
+
+function readTemplate(template: string, name: string, shape: Shape, depth: number): boolean {
+  const path = `(?<![\\w$.'-])(?:\\$?props\\.|this\\.)?${name}((?:\\??\\.[A-Za-z_$][\\w$]*)*)`;
+  let isUsed = false;
+  for (const [, steps = ''] of template.matchAll(new RegExp(`${path}(?![\\w$])`, 'g'))) {
+    isUsed = true;
+    let at = shape;
+    for (const step of steps.split(/\??\./).filter(Boolean)) {
+      if (step === 'length' || ofLists.test(step)) at.item ??= empty();
+      if (step === 'length' || ofLists.test(step) || ofTexts.test(step) || ofNumbers.test(step)) break;
+      at = fieldOf(at, step);
+    }
+  }
+  for (const [, item = '', steps = ''] of template.matchAll(
+    new RegExp(`(?:v-for="|@for \\()\\(?\\s*([A-Za-z_$][\\w$]*)[^"]*?\\b(?:in|of)\\s+${path}`, 'g'),
+  )) {
+    let at = shape;
+    for (const step of steps.split(/\??\./).filter(Boolean)) at = fieldOf(at, step);
+    at.called ??= item;
+    if (depth < 3) readTemplate(template, item, (at.item ??= empty()), depth + 1);
+    isUsed = true;
+  }
+  return isUsed;
 }
 
 function readUses(ts: typeof Ts, scope: Ts.Node, name: string, shape: Shape, depth: number): boolean {
@@ -64,23 +99,27 @@ function follow(ts: typeof Ts, start: Ts.Expression, shape: Shape, depth: number
       for (const { propertyName, name } of parent.name.elements) {
         const key = (propertyName ?? name).getText();
         const field = fieldOf(at, key);
-        if (depth < 4 && ts.isIdentifier(name)) readUses(ts, parent.parent.parent.parent, name.text, field, depth + 1);
+        if (depth < 4 && ts.isIdentifier(name))
+          readUses(ts, parent.parent.parent.parent, name.text, field, depth + 1);
       }
       return;
     }
     if (!ts.isPropertyAccessExpression(parent) || parent.expression !== node) {
       if (ts.isPrefixUnaryExpression(parent) || ts.isConditionalExpression(parent)) at.isTested = true;
-      if (ts.isBinaryExpression(parent) && /^[<>*/%-]/.test(parent.operatorToken.getText())) at.isNumber = true;
+      if (ts.isBinaryExpression(parent) && /^[<>*/%-]/.test(parent.operatorToken.getText()))
+        at.isNumber = true;
       return;
     }
     const key = parent.name.text;
-    const call = ts.isCallExpression(parent.parent) && parent.parent.expression === parent ? parent.parent : undefined;
+    const call =
+      ts.isCallExpression(parent.parent) && parent.parent.expression === parent ? parent.parent : undefined;
     if (call && ofLists.test(key)) {
       readItem(ts, call, key, at, depth);
       return;
     }
     if (call && ofNumbers.test(key)) at.isNumber = true;
-    if (call && (ofTexts.test(key) || ofNumbers.test(key) || /^(toString|includes|json|then)$/.test(key))) return;
+    if (call && (ofTexts.test(key) || ofNumbers.test(key) || /^(toString|includes|json|then)$/.test(key)))
+      return;
     if (key === 'length') {
       at.item ??= empty();
       return;
@@ -124,12 +163,10 @@ function valueOf(shape: Shape, place: Place): Value {
   }
   if (fields.size > 0)
     return object(
-      [...fields].map(
-        ([key, field]): Field => [
-          key,
-          valueOf(field, { owner: place.field, field: key, path: [...place.path, key] }),
-        ],
-      ),
+      [...fields].map(([key, field]): Field => [
+        key,
+        valueOf(field, { owner: place.field, field: key, path: [...place.path, key] }),
+      ]),
     );
   if (isFunction || /^on[A-Z]/.test(place.field)) return spyValue();
   return leafOf(place, isNumber === true, isTested === true);
@@ -139,8 +176,12 @@ function valueOf(shape: Shape, place: Place): Value {
 export function leafOf(place: Place, isNumber = false, isTested = false): Value {
   const { field } = place;
   if (isTested || /^(is|has|can|should)[A-Z]/.test(field)) return code('false');
-  if (/(kilograms|weight|price|rate|temperature)$/i.test(field)) return { kind: 'number', number: decimalOf(place) };
-  if (isNumber || /(count|total|size|amount|age|percent|number|quantity|rating|score|index|page)$/i.test(field))
+  if (/(kilograms|weight|price|rate|temperature)$/i.test(field))
+    return { kind: 'number', number: decimalOf(place) };
+  if (
+    isNumber ||
+    /(count|total|size|amount|age|percent|number|quantity|rating|score|index|page)$/i.test(field)
+  )
     return { kind: 'number', number: wholeOf(place) };
   return text(textOf(place), /(^|_)ids?$|Ids?$/.test(field));
 }

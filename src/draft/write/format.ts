@@ -20,7 +20,10 @@ function formatterOf(root: string): Prettier | undefined {
 
 /** How wide lines are, and how far they are indented. */
 export async function styleOf(root: string, target: string): Promise<Style & { readonly root: string }> {
-  const settings = (await formatterOf(root)?.resolveConfig(target, { editorconfig: true }).catch(() => null)) ?? {};
+  const settings =
+    (await formatterOf(root)
+      ?.resolveConfig(target, { editorconfig: true })
+      .catch(() => null)) ?? {};
   const { printWidth, tabWidth, useTabs } = settings;
   return {
     root,
@@ -35,7 +38,12 @@ export async function formatWith({ target, ...style }: Writing, text: string): P
   if (!formatter) return text;
   try {
     const settings = (await formatter.resolveConfig(target, { editorconfig: true })) ?? {};
-    return await formatter.format(text, { singleQuote: true, printWidth: style.width, ...settings, filepath: target });
+    return await formatter.format(text, {
+      singleQuote: true,
+      printWidth: style.width,
+      ...settings,
+      filepath: target,
+    });
   } catch {
     return text;
   }
@@ -43,6 +51,9 @@ export async function formatWith({ target, ...style }: Writing, text: string): P
 
 /** `.js` where a file of the project names others with an ending. */
 export function endingOf({ project }: Survey, file: string): string {
-  const own = project.facts(file).imports.map(({ specifier }) => specifier).filter((one) => one.startsWith('.'));
+  const own = project
+    .facts(file)
+    .imports.map(({ specifier }) => specifier)
+    .filter((one) => one.startsWith('.'));
   return own.some((one) => /\.js$/.test(one)) ? '.js' : own.some((one) => /\.ts$/.test(one)) ? '.ts' : '';
 }

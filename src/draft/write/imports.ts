@@ -23,12 +23,17 @@ export class Imports {
 
   /** The names that are taken. */
   get taken(): ReadonlySet<string> {
-    return new Set([...this.#names.values()].flatMap((names) => [...names.values()].map(({ name, local }) => local ?? name)));
+    return new Set(
+      [...this.#names.values()].flatMap((names) =>
+        [...names.values()].map(({ name, local }) => local ?? name),
+      ),
+    );
   }
 
   print(): readonly string[] {
     const froms = [...this.#names.keys()];
-    const rank = (from: string) => (from === 'simulacra' ? 1 : from.startsWith('simulacra/') ? 2 : isAbsolute(from) ? 3 : 0);
+    const rank = (from: string) =>
+      from === 'simulacra' ? 1 : from.startsWith('simulacra/') ? 2 : isAbsolute(from) ? 3 : 0;
     const ordered = froms.sort((a, b) => rank(a) - rank(b) || (a < b ? -1 : 1));
     return ordered.flatMap((from) => printOne(this.specifier(from), [...this.#names.get(from)!.values()]));
   }
@@ -40,14 +45,20 @@ export class Imports {
 
 export function specifierOf(file: string, target: string, ending = ''): string {
   const path = relative(dirname(target), file).split(sep).join('/');
-  const written = path.replace(/\.[cm]?[jt]sx?$/, '').replace(/\/index$/, '') + (/\.[cm]?[jt]sx?$/.test(path) ? ending : '');
+  const written =
+    path.replace(/\.[cm]?[jt]sx?$/, '').replace(/\/index$/, '') +
+    (/\.[cm]?[jt]sx?$/.test(path) ? ending : '');
   return written.startsWith('.') ? written : `./${written}`;
 }
 
 function printOne(specifier: string, names: readonly Needed[]): readonly string[] {
-  const whole = names.filter(({ name }) => name === '*').map(({ local }) => `import * as ${local} from '${specifier}';`);
+  const whole = names
+    .filter(({ name }) => name === '*')
+    .map(({ local }) => `import * as ${local} from '${specifier}';`);
   const main = names.find(({ name }) => name === 'default');
-  const others = names.filter(({ name }) => name !== 'default' && name !== '*').sort((a, b) => ((a.local ?? a.name) < (b.local ?? b.name) ? -1 : 1));
+  const others = names
+    .filter(({ name }) => name !== 'default' && name !== '*')
+    .sort((a, b) => ((a.local ?? a.name) < (b.local ?? b.name) ? -1 : 1));
   const isTypes = others.length > 0 && others.every(({ isType }) => isType) && !main;
   const listed = others.map(({ name, local, isType }) => {
     const word = local === undefined || local === name ? name : `${name} as ${local}`;

@@ -1,6 +1,15 @@
-import { nameField, singular } from '../types/sample';
+import { nameField, quote, singular } from '../types/sample';
 import type { Case, Check, Draft, Follow, Given } from '../model';
-import { around, code, fillPlaceholders, neededIn, object, type Field, type Needed, type Value } from '../value';
+import {
+  around,
+  code,
+  fillPlaceholders,
+  neededIn,
+  object,
+  type Field,
+  type Needed,
+  type Value,
+} from '../value';
 import { Imports } from './imports';
 import { layOut, writeLine, type Style } from './layout';
 
@@ -61,8 +70,16 @@ class Page {
   #surroundings(): readonly Field[] {
     const { stub, provide, wrap, swap, more } = this.draft.given;
     return [
-      ...listField('wrap', wrap.map((one) => (one.kind === 'code' && one.constant !== undefined ? this.#kept(one.constant, one) : one))),
-      ...listField('provide', provide.map(([token, value]): Value => ({ kind: 'list', items: [token, value] }))),
+      ...listField(
+        'wrap',
+        wrap.map((one) =>
+          one.kind === 'code' && one.constant !== undefined ? this.#kept(one.constant, one) : one,
+        ),
+      ),
+      ...listField(
+        'provide',
+        provide.map(([token, value]): Value => ({ kind: 'list', items: [token, value] })),
+      ),
       ...listField('stub', stub),
       ...listField('swap', swap),
       ...more,
@@ -105,7 +122,12 @@ class Page {
   }
 
   #free(wanted: string): string {
-    const taken = new Set([...[...this.#constants.values()].map(({ name }) => name), ...reserved, this.draft.variable, ...this.#imports.taken]);
+    const taken = new Set([
+      ...[...this.#constants.values()].map(({ name }) => name),
+      ...reserved,
+      this.draft.variable,
+      ...this.#imports.taken,
+    ]);
     if (!taken.has(wanted)) return wanted;
     for (let number = 2; ; number++) if (!taken.has(`${wanted}${number}`)) return `${wanted}${number}`;
   }
@@ -118,7 +140,9 @@ class Page {
     const call = this.#call(options, indent.length + `const ${variable} = await `.length);
     const isSeen = one.checks.length > 0 || one.follow || probe === undefined;
     const lines = [
-      isSeen && (one.checks.length > 0 || one.follow) ? `const ${variable} = await ${call};` : `await ${call};`,
+      isSeen && (one.checks.length > 0 || one.follow)
+        ? `const ${variable} = await ${call};`
+        : `await ${call};`,
       ...one.checks.map((check) => this.#expect(check)),
       ...(one.follow ? this.#printFollow(one, one.follow) : []),
     ];
@@ -141,7 +165,9 @@ class Page {
     const { component, isLoadedLate } = this.draft;
     const { indent, width } = this.writing;
     const given = options.kind === 'object' && options.fields.length === 0 ? undefined : options;
-    this.#imports.add(this.#isShared ? { name: 'isolateWith', from: this.#from } : { name: 'isolate', from: this.#from });
+    this.#imports.add(
+      this.#isShared ? { name: 'isolateWith', from: this.#from } : { name: 'isolate', from: this.#from },
+    );
     const subject = isLoadedLate ? this.#thunk() : (component.local ?? component.name);
     if (!given) return `isolate(${subject})`;
     const start = `isolate(${subject}, `;
@@ -152,12 +178,18 @@ class Page {
   #thunk(): string {
     const { component } = this.draft;
     const load = `() => import('${this.#imports.specifier(component.from)}')`;
-    return component.name === 'default' || this.draft.isOnlyOne ? load : `${load}.then(({ ${component.name} }) => ${component.name})`;
+    return component.name === 'default' || this.draft.isOnlyOne
+      ? load
+      : `${load}.then(({ ${component.name} }) => ${component.name})`;
   }
 
   #expect(check: Check): string {
     const { variable } = this.draft;
     const locator = this.#locator(check);
+    if (check.holds) {
+      const [property, held] = check.holds;
+      return `expect(${variable}.find(${locator})).toHaveProperty('${property}', ${quote(held)});`;
+    }
     if (check.times === 0) return `expect(${variable}).not.toShow(${locator});`;
     const times = check.times === undefined ? '' : `, { times: ${check.times} }`;
     return `expect(${variable}).toShow(${locator}${times});`;
@@ -186,29 +218,43 @@ class Page {
     ]);
     this.#need(neededIn(common));
     const declared = cases.map(({ key, given: own, checks, follow }): Field => {
-      const shows = checks.filter(({ times }) => times === undefined);
+      const shows = checks.filter(({ times, holds }) => times === undefined && !holds);
       const lacks = checks.filter(({ times }) => times === 0);
       const counts = checks.filter(({ times }) => times);
       const options = object([
         ...mapField('props', own.props, (name, value) => this.#named(name, value)),
         ...mapField('network', own.network, (name, value) => this.#named(nameOfRoute(name), value)),
         ...own.more,
-        ...listField('shows', shows.map((one) => code(this.#locator(one)))),
-        ...listField('counts', counts.map((one) => code(`[${this.#locator(one)}, ${one.times}]`))),
-        ...listField('lacks', lacks.map((one) => code(this.#locator(one)))),
+        ...listField(
+          'shows',
+          shows.map((one) => code(this.#locator(one))),
+        ),
+        ...listField(
+          'counts',
+          counts.map((one) => code(`[${this.#locator(one)}, ${one.times}]`)),
+        ),
+        ...listField(
+          'lacks',
+          lacks.map((one) => code(this.#locator(one))),
+        ),
       ]);
       void follow;
       this.#need(neededIn(options));
       return [key, options];
     });
     const subject = isLoadedLate ? this.#thunk() : (component.local ?? component.name);
-    const parts = [subject, layOut(common, this.writing, 1, indent.length), layOut(object(declared), this.writing, 1, 999)];
+    const parts = [
+      subject,
+      layOut(common, this.writing, 1, indent.length),
+      layOut(object(declared), this.writing, 1, 999),
+    ];
     return `export default states(\n${parts.map((part) => `${indent}${part},`).join('\n')}\n);`;
   }
 
   printFile(body: readonly string[]): string {
     const { probe, hasGlobals } = this.writing;
-    const shared = this.#isShared && body[0]?.startsWith('export default') !== true ? [this.#printShared()] : [];
+    const shared =
+      this.#isShared && body[0]?.startsWith('export default') !== true ? [this.#printShared()] : [];
     const constants = [...this.#constants.values()].map(({ name, value }) => {
       const type = 'type' in value && value.type ? value.type : undefined;
       const written = type ? `: ${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}` : '';
@@ -217,8 +263,15 @@ class Page {
       return `${start}${layOut(value, this.writing, 0, start.length)};`;
     });
     if (!hasGlobals && probe === undefined && body[0]?.startsWith('export default') !== true)
-      this.#imports.add(...['describe', 'expect', 'it'].filter((name) => body.some((one) => new RegExp(`\\b${name}\\(`).test(one))).map((name) => ({ name, from: '@jest/globals' })));
-    const first = probe === undefined ? [] : [`// @ts-nocheck`, `import { describe, expect, it } from '${probe.replaceAll('\\', '/')}';`];
+      this.#imports.add(
+        ...['describe', 'expect', 'it']
+          .filter((name) => body.some((one) => new RegExp(`\\b${name}\\(`).test(one)))
+          .map((name) => ({ name, from: '@jest/globals' })),
+      );
+    const first =
+      probe === undefined
+        ? []
+        : [`// @ts-nocheck`, `import { describe, expect, it } from '${probe.replaceAll('\\', '/')}';`];
     const parts = [[...first, ...this.#imports.print()].join('\n'), ...constants, ...shared, ...body];
     return fillPlaceholders(`${parts.join('\n\n')}\n`, (file) => this.#imports.specifier(file));
   }
@@ -231,7 +284,8 @@ class Page {
   }
 }
 
-const quoteTitle = (title: string): string => (title.includes("'") ? `"${title.replaceAll('"', '\\"')}"` : `'${title}'`);
+const quoteTitle = (title: string): string =>
+  title.includes("'") ? `"${title.replaceAll('"', '\\"')}"` : `'${title}'`;
 
 const listField = (name: string, items: readonly Value[]): readonly Field[] =>
   items.length > 0 ? [[name, { kind: 'list', items }]] : [];
@@ -239,7 +293,8 @@ const mapField = (
   name: string,
   map: Given['props'],
   written: (key: string, value: Value) => Value,
-): readonly Field[] => (map.size > 0 ? [[name, object([...map].map(([key, value]): Field => [key, written(key, value)]))]] : []);
+): readonly Field[] =>
+  map.size > 0 ? [[name, object([...map].map(([key, value]): Field => [key, written(key, value)]))]] : [];
 
 /** What a route is about: `hives` of `GET /api/hives`, `hive` of `GET /api/hives/:hiveId`. */
 export function nameOfRoute(route: string): string {
@@ -252,7 +307,9 @@ export function nameOfRoute(route: string): string {
 }
 
 const constantName = (field: string): string => {
-  const name = field.replace(/[^A-Za-z0-9]+(.)?/g, (_, letter: string | undefined) => (letter ?? '').toUpperCase());
+  const name = field.replace(/[^A-Za-z0-9]+(.)?/g, (_, letter: string | undefined) =>
+    (letter ?? '').toUpperCase(),
+  );
   return /^[a-z]/i.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : 'value';
 };
 
@@ -271,4 +328,25 @@ const hasFixed = (value: Value): boolean => {
   }
 };
 
-const reserved = ['default', 'class', 'function', 'new', 'delete', 'import', 'export', 'package', 'isolate', 'expect', 'it', 'describe', 'states', 'role', 'text', 'label', 'part', 'hold', 'fail', 'spy'];
+const reserved = [
+  'default',
+  'class',
+  'function',
+  'new',
+  'delete',
+  'import',
+  'export',
+  'package',
+  'isolate',
+  'expect',
+  'it',
+  'describe',
+  'states',
+  'role',
+  'text',
+  'label',
+  'part',
+  'hold',
+  'fail',
+  'spy',
+];

@@ -6,7 +6,9 @@ import type { Row } from '../all';
 export function printRows(rows: readonly Row[], colours: ReturnType<typeof createColors>): string {
   const drafted = rows.flatMap((row) => (row.kind === 'drafted' ? [row.outcome] : []));
   const passed = drafted.filter(({ hasPassed }) => hasPassed);
-  const lines = [...rows].sort((a, b) => order(a) - order(b) || (sourceOf(a) < sourceOf(b) ? -1 : 1)).flatMap((row) => printRow(row, colours));
+  const lines = [...rows]
+    .sort((a, b) => order(a) - order(b) || (sourceOf(a) < sourceOf(b) ? -1 : 1))
+    .flatMap((row) => printRow(row, colours));
   const skipped = rows.filter(({ kind }) => kind === 'skipped').length;
   const failed = rows.length - passed.length - skipped;
   const sums = [
@@ -17,7 +19,8 @@ export function printRows(rows: readonly Row[], colours: ReturnType<typeof creat
   return `${[...lines, '', sums.join('; ')].join('\n')}\n`;
 }
 
-const order = (row: Row): number => (row.kind === 'skipped' ? 0 : row.kind === 'drafted' && row.outcome.hasPassed ? 1 : 2);
+const order = (row: Row): number =>
+  row.kind === 'skipped' ? 0 : row.kind === 'drafted' && row.outcome.hasPassed ? 1 : 2;
 const sourceOf = (row: Row): string => (row.kind === 'drafted' ? row.outcome.source : row.source);
 
 const width = 100;
@@ -26,7 +29,10 @@ function printRow(row: Row, colours: ReturnType<typeof createColors>): readonly 
   if (row.kind !== 'drafted') {
     const { kind, component, source, why } = row;
     const word = kind === 'skipped' ? colours.dim('left as is') : colours.red('broken    ');
-    return [`${word}  ${fit(component, 24)}  ${fit(why.split('\n')[0]!, 60)}`, ...(kind === 'broken' ? [`            ${source}`] : [])];
+    return [
+      `${word}  ${fit(component, 24)}  ${fit(why.split('\n')[0]!, 60)}`,
+      ...(kind === 'broken' ? [`            ${source}`] : []),
+    ];
   }
   const { hasPassed, component, source, tests, left, milliseconds } = row.outcome;
   const word = hasPassed ? colours.green('passes    ') : colours.red('fails     ');
@@ -40,4 +46,5 @@ const whyLines = (why: string): readonly string[] => {
   return [`            ${words.length > width - 12 ? `${words.slice(0, width - 13)}…` : words}`];
 };
 
-const fit = (text: string, room: number): string => (text.length > room ? `${text.slice(0, room - 1)}…` : text.padEnd(room));
+const fit = (text: string, room: number): string =>
+  text.length > room ? `${text.slice(0, room - 1)}…` : text.padEnd(room);
