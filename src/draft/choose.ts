@@ -43,8 +43,12 @@ function tellApart(draft: Draft, looked: readonly Looked[]): readonly Candidate[
       looked.filter((other) => other !== one),
     );
     if (checks.length === 0) return [];
+    const isLoaded =
+      one.candidate.key !== 'loaded' || checks.some(({ told = '' }) => /^(network|swap)/.test(told));
     const follow = one.candidate.kind === 'base' ? followOf(draft, one) : undefined;
-    return [{ ...one.candidate, checks, ...(follow && { follow }) }];
+    return [
+      { ...one.candidate, ...(!isLoaded && { title: 'comes to rest' }), checks, ...(follow && { follow }) },
+    ];
   });
 }
 
@@ -57,7 +61,12 @@ const pageOf = ({ signs, stubs }: Observation): string =>
 
 /** States that look like one before them are left out; the one with everything given stays. */
 function distinct(all: readonly Seen[]): readonly Seen[] {
-  const base = all.find(({ candidate }) => candidate.kind === 'base');
+  const loading = all.find(({ candidate }) => candidate.kind === 'loading');
+  const given = all.find(({ candidate }) => candidate.kind === 'base');
+  // What looks as if nothing had come yet shows nothing of what came.
+  const isStill = loading && given && pageOf(loading.observed) === pageOf(given.observed);
+  if (isStill) return distinct(all.filter((one) => one !== given));
+  const base = given;
   const pages = new Set(base ? [pageOf(base.observed)] : []);
   return all.filter((one) => {
     if (one === base) return true;

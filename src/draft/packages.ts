@@ -17,6 +17,14 @@ interface Recipe {
 const of = (from: string, ...names: readonly string[]): readonly Needed[] =>
   names.map((name) => ({ name, from }));
 
+/** A plugin that is made anew for each test. */
+const ownPlugin = (name: string, made: string, ...needs: readonly Needed[]): Value =>
+  constant(name, `{ install: (app: App) => void app.use(${made}) }`, ...needs, {
+    name: 'App',
+    from: 'vue',
+    isType: true,
+  });
+
 const recipes: readonly Recipe[] = [
   {
     framework: 'react',
@@ -26,9 +34,16 @@ const recipes: readonly Recipe[] = [
   {
     framework: 'react',
     when: /^@tanstack\/react-query (use\w+)$/,
-    wrap: code(
-      '[QueryClientProvider, { client: new QueryClient({ defaultOptions: { queries: { retry: false } } }) }]',
+    // A client for each test; without retries, which would be waited for.
+    wrap: constant(
+      'WithQueries',
+      `({ children }: { children?: ReactNode }) => {
+  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: false } } }));
+  return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
+}`,
       ...of('@tanstack/react-query', 'QueryClient', 'QueryClientProvider'),
+      ...of('react', 'useState'),
+      { name: 'ReactNode', from: 'react', isType: true },
     ),
   },
   {
@@ -58,7 +73,8 @@ const recipes: readonly Recipe[] = [
   {
     framework: 'vue',
     when: /^vue-router (use(Router|Route|Link)|RouterLink|RouterView)$/,
-    wrap: code(
+    wrap: ownPlugin(
+      'router',
       "createRouter({ history: createMemoryHistory(), routes: [{ path: '/:path(.*)*', component: { render: () => null } }] })",
       ...of('vue-router', 'createMemoryHistory', 'createRouter'),
     ),
@@ -66,7 +82,7 @@ const recipes: readonly Recipe[] = [
   {
     framework: 'vue',
     when: /^pinia (defineStore|storeToRefs)$/,
-    wrap: code('createPinia()', ...of('pinia', 'createPinia')),
+    wrap: ownPlugin('store', 'createPinia()', ...of('pinia', 'createPinia')),
   },
   {
     framework: 'vue',
@@ -80,8 +96,8 @@ const recipes: readonly Recipe[] = [
     framework: 'vue',
     when: /^@tanstack\/vue-query use\w+$/,
     wrap: code(
-      '[VueQueryPlugin, { queryClient: new QueryClient({ defaultOptions: { queries: { retry: false } } }) }]',
-      ...of('@tanstack/vue-query', 'QueryClient', 'VueQueryPlugin'),
+      '[VueQueryPlugin, { queryClientConfig: { defaultOptions: { queries: { retry: false } } } }]',
+      ...of('@tanstack/vue-query', 'VueQueryPlugin'),
     ),
   },
   {

@@ -134,13 +134,8 @@ function isTelling(element: Element, role: string | undefined, words: string): b
 const speaks =
   /^(button|link|heading|cell|option|tab|menuitem|checkbox|radio|switch|treeitem|rowheader|columnheader)$/;
 
-function holdsOthers(element: Element, role: string): boolean {
-  if (speaks.test(role)) return false;
-  return (
-    element.childElementCount > 1 ||
-    element.querySelector('button, a, [role], h1, h2, h3, h4, input') !== null
-  );
-}
+const holdsOthers = (element: Element, role: string): boolean =>
+  !speaks.test(role) && element.childElementCount > 0;
 
 const isNamed = (element: Element) =>
   element.hasAttribute('aria-label') ||

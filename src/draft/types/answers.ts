@@ -227,22 +227,22 @@ function unwrap(sampling: Sampling, type: Ts.Type): Ts.Type {
   return argument ? unwrap(sampling, argument) : type;
 }
 
+/** A type that says what an answer looks like; not that of a callback, of any value, or of a response. */
 function useful({ ts }: Sampling, type: Ts.Type): Ts.Type | undefined {
+  const { TypeFlags } = ts;
   const none =
-    ts.TypeFlags.Any |
-    ts.TypeFlags.Unknown |
-    ts.TypeFlags.Void |
-    ts.TypeFlags.Never |
-    ts.TypeFlags.Undefined |
-    ts.TypeFlags.Null |
-    ts.TypeFlags.TypeParameter |
-    ts.TypeFlags.NonPrimitive;
-  if (type.flags & none) return undefined;
-  if (type.isUnion() && type.types.every(({ flags }) => flags & none)) return undefined;
-  if (/^(Response|Body|Event|Error|Object|AbortSignal|Subscription)$/.test(type.symbol?.name ?? ''))
-    return undefined;
-  if (type.getProperties().length === 0 && type.flags & ts.TypeFlags.Object) return undefined;
-  return type;
+    TypeFlags.Any |
+    TypeFlags.Unknown |
+    TypeFlags.Void |
+    TypeFlags.Never |
+    TypeFlags.Undefined |
+    TypeFlags.Null;
+  const says = (one: Ts.Type): boolean =>
+    (one.flags & (none | TypeFlags.TypeParameter | TypeFlags.NonPrimitive)) === 0 &&
+    one.getCallSignatures().length === 0 &&
+    !/^(Response|Body|Event|Error|Object|AbortSignal|Subscription)$/.test(one.symbol?.name ?? '') &&
+    !(one.getProperties().length === 0 && one.flags & TypeFlags.Object);
+  return (type.isUnion() ? type.types.some(says) : says(type)) ? type : undefined;
 }
 
 /** By what the code does with the answer. */

@@ -9,10 +9,13 @@ export class Imports {
     readonly target: string,
     /** How files of the project are named: `.js` where its own imports have endings. */
     readonly ending: string,
+    /** True for a file without types. */
+    readonly isPlain = false,
   ) {}
 
   add(...needed: readonly Needed[]): void {
     for (const one of needed) {
+      if (one.isType && this.isPlain) continue;
       const names = this.#names.get(one.from) ?? new Map<string, Needed>();
       this.#names.set(one.from, names);
       const key = `${one.name} ${one.local ?? one.name}`;

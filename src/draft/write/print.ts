@@ -54,7 +54,7 @@ class Page {
     readonly draft: Draft,
     readonly writing: Writing,
   ) {
-    this.#imports = new Imports(writing.target, writing.ending);
+    this.#imports = new Imports(writing.target, writing.ending, isPlain(writing));
     const { given, cases, component, isLoadedLate } = draft;
     if (!isLoadedLate) this.#imports.add(component);
     const shared = this.#surroundings();
@@ -256,7 +256,7 @@ class Page {
     const shared =
       this.#isShared && body[0]?.startsWith('export default') !== true ? [this.#printShared()] : [];
     const constants = [...this.#constants.values()].map(({ name, value }) => {
-      const type = 'type' in value && value.type ? value.type : undefined;
+      const type = 'type' in value && value.type && !isPlain(this.writing) ? value.type : undefined;
       const written = type ? `: ${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}` : '';
       this.#need([...(type ? [type] : []), ...neededIn(value)]);
       const start = `const ${name}${written} = `;
@@ -273,7 +273,10 @@ class Page {
         ? []
         : [`// @ts-nocheck`, `import { describe, expect, it } from '${probe.replaceAll('\\', '/')}';`];
     const parts = [[...first, ...this.#imports.print()].join('\n'), ...constants, ...shared, ...body];
-    return fillPlaceholders(`${parts.join('\n\n')}\n`, (file) => this.#imports.specifier(file));
+    const whole = `${parts.join('\n\n')}\n`;
+    return fillPlaceholders(isPlain(this.writing) ? withoutTypes(whole) : whole, (file) =>
+      this.#imports.specifier(file),
+    );
   }
 
   #printShared(): string {
@@ -283,6 +286,13 @@ class Page {
     return `${start}${layOut(shared, this.writing, 0, start.length, 2)});`;
   }
 }
+
+/** True for a file without types. */
+const isPlain = ({ target }: Writing): boolean => /\.[cm]?jsx?$/.test(target);
+const withoutTypes = (written: string): string =>
+  written.replace(/: \{ children\?: ReactNode \}|\(app: App\)/g, (type) =>
+    type.includes('app') ? '(app)' : '',
+  );
 
 const quoteTitle = (title: string): string =>
   title.includes("'") ? `"${title.replaceAll('"', '\\"')}"` : `'${title}'`;

@@ -1,0 +1,6 @@
+export interface Hive {
+  id: string;
+  name: string;
+  kilograms: number;
+  mood?: 'calm' | 'restless';
+}

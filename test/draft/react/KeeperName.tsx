@@ -1,0 +1,3 @@
+import { useKeeper } from './keeper';
+
+export const KeeperName = () => <p>Signed in as {useKeeper().name}</p>;
