@@ -1,11 +1,12 @@
 import { availableParallelism } from 'node:os';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { writeFileSync } from 'node:fs';
 import type { Command } from 'commander';
 import { count } from '../core/print';
 import { refuse } from '../draft/errors';
 import { draftAll } from '../draft/all';
 import { printRows } from '../draft/write/table';
-import { Drafting, type DraftOptions, type Outcome } from '../draft/index';
+import { Drafting } from '../draft/index';
+import type { DraftOptions, Outcome } from '../draft/outcome';
 import { codeOf, coloursOf, type Output } from './output';
 
 interface Given {
@@ -58,6 +59,8 @@ function readNumber(option: string, given: string | undefined, unless: number): 
 async function runDraft(output: Output, what: string, from: string, given: Given): Promise<number> {
   const options: DraftOptions = {
     isStates: given.states === true,
+    isForced: given.force === true,
+    isPrinted: given.print === true,
     limits: {
       patience: readNumber('--within', given.within, 30) * 1000,
       memory: readNumber('--memory', given.memory, 1024),
@@ -98,12 +101,10 @@ async function draftFolder(
     : 0;
 }
 
-function finish(output: Output, outcome: Outcome, { print, force, keep }: Given): number {
+function finish(output: Output, outcome: Outcome, { print, keep }: Given): number {
   const { hasPassed, target, text } = outcome;
   if (print === true) output.write(text);
   else if (hasPassed || keep === true) {
-    if (existsSync(target) && force !== true && readFileSync(target, 'utf8') !== text)
-      refuse('SIM-DRAFT-EXISTS', { file: target });
     writeFileSync(target, text);
   } else output.write(text);
   output.complain(describe(outcome, output));

@@ -3,7 +3,8 @@ import { basename, dirname } from 'node:path';
 import { SimulacraError } from '../core/errors';
 import { survey, type FolderSurvey } from '../survey/index';
 import type { Subject } from '../survey/subject';
-import { Drafting, targetOf, type Outcome } from './index';
+import { targetOf, type Drafting } from './index';
+import type { Outcome } from './outcome';
 import { refuse } from './errors';
 
 /** What became of one component of a folder. */

@@ -130,16 +130,7 @@ export function paramsIn(source: string): readonly string[] {
 
 /** A router that is at an address with these parameters. */
 function routerAt(params: readonly string[]): Value {
-  const path = params.map((name) => `/:${name}`).join('');
-  const address = params
-    .map(
-      (name) =>
-        `/${name
-          .replace(/([a-z])([A-Z])/g, '$1-$2')
-          .toLowerCase()
-          .replace(/-id$/, '')}-1`,
-    )
-    .join('');
+  const [path, address] = [pathOf(params), addressOf(params)];
   return constant(
     'AtItsAddress',
     `({ children }: { children?: ReactNode }) => (
@@ -153,6 +144,36 @@ function routerAt(params: readonly string[]): Value {
     { name: 'ReactNode', from: 'react', isType: true },
   );
 }
+
+/** The same of Vue's. */
+function vueRouterAt(params: readonly string[]): Value {
+  return constant(
+    'router',
+    `{
+  install: (app: App) => {
+    const history = createMemoryHistory();
+    history.replace('${addressOf(params)}');
+    const component = { render: () => null };
+    const routes = [{ path: '${pathOf(params)}', component }, { path: '/:path(.*)*', component }];
+    app.use(createRouter({ history, routes }));
+  },
+}`,
+    ...of('vue-router', 'createMemoryHistory', 'createRouter'),
+    { name: 'App', from: 'vue', isType: true },
+  );
+}
+
+const pathOf = (params: readonly string[]): string => params.map((name) => `/:${name}`).join('');
+const addressOf = (params: readonly string[]): string =>
+  params
+    .map(
+      (name) =>
+        `/${name
+          .replace(/([a-z])([A-Z])/g, '$1-$2')
+          .toLowerCase()
+          .replace(/-id$/, '')}-1`,
+    )
+    .join('');
 
 /** What the packages need that a component uses. */
 export function predictWrappers(
@@ -170,8 +191,9 @@ export function predictWrappers(
   return {
     wrap: found.map(({ when, wrap }) => {
       const { from } = used.find(({ key }) => when.test(key))!;
-      const isRouter = wrap!.kind === 'code' && wrap!.code === 'MemoryRouter';
-      return inPackage(isRouter && params.length > 0 ? routerAt(params) : wrap!, from);
+      if (params.length === 0 || wrap!.kind !== 'code') return inPackage(wrap!, from);
+      if (wrap!.code === 'MemoryRouter') return inPackage(routerAt(params), from);
+      return wrap!.constant === 'router' ? vueRouterAt(params) : inPackage(wrap!, from);
     }),
   };
 }

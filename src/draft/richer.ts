@@ -1,4 +1,4 @@
-import { addOptional } from './mend';
+import { addOptional } from './mend/given';
 import type { Draft, Given } from './model';
 import type { Known } from './plan';
 import { code, text, type Value } from './value';

@@ -66,6 +66,7 @@ async function readOptions(root: string, fromProject: NodeJS.Require) {
     const read = await jest.readInitialOptions(undefined, options);
     return Object.keys(read.config).some((name) => name !== 'rootDir') ? read : undefined;
   } catch (cause) {
+    // eslint-disable-next-line no-control-regex -- a runner's colours
     const message = (cause as Error).message.replace(/\u001b\[\d+m/g, '');
     if (/Could not find a config file|no config/i.test(message)) return undefined;
     return refuse(

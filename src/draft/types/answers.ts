@@ -1,6 +1,7 @@
 import type * as Ts from 'typescript';
 import type { Value } from '../value';
-import { sample, singular, type Sampling } from './sample';
+import { sample, type Sampling } from './sample';
+import { singular } from '../write/words';
 import type { Types } from './service';
 import { sampleOfUse } from './use';
 

@@ -1,7 +1,8 @@
 import type * as Ts from 'typescript';
 import type { Needed, Value } from '../value';
 import { typeOfExport } from './props';
-import { sample, singular, standFor, type Sampling } from './sample';
+import { sample, standFor, type Sampling } from './sample';
+import { singular } from '../write/words';
 import type { Types } from './service';
 
 /** What a hook or a function returns, or what a context, a key or a token holds. */

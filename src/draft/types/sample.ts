@@ -1,5 +1,5 @@
 import type * as Ts from 'typescript';
-import { decimalOf, idOf, momentOf, textOf, wholeOf, type Place } from '../../network/contract/plausible';
+import { textOf, type Place } from '../../network/contract/plausible';
 import {
   around,
   code,
@@ -12,6 +12,10 @@ import {
   type Needed,
   type Value,
 } from '../value';
+import { answerOf, functionOf, valueOf } from './called';
+import { numberFor, unknownOf, wordsFor } from './leaf';
+import { singular } from '../write/words';
+import { isHolder, ofFramework, ofPlatform } from './known';
 import type { TypeScript } from './service';
 
 /** How values are made of types. */
@@ -45,60 +49,19 @@ class Sampler {
     if (is(ts.TypeFlags.BooleanLiteral)) return code(this.given.checker.typeToString(type));
     if (is(ts.TypeFlags.BigIntLike)) return code('3n');
     if (is(ts.TypeFlags.EnumLike) && !type.isUnion()) return this.#member(type);
-    if (is(ts.TypeFlags.StringLike)) return this.#text(place);
-    if (is(ts.TypeFlags.NumberLike)) return this.#number(place);
+    if (is(ts.TypeFlags.StringLike)) return wordsFor(place);
+    if (is(ts.TypeFlags.NumberLike)) return numberFor(place);
     if (is(ts.TypeFlags.BooleanLike)) return code('false');
     if (is(ts.TypeFlags.Null)) return code('null');
     if (is(ts.TypeFlags.Undefined | ts.TypeFlags.Void)) return code('undefined');
     if (is(ts.TypeFlags.ESSymbolLike)) return code('Symbol()');
-    if (is(ts.TypeFlags.Any | ts.TypeFlags.Unknown)) return this.unknown(place);
+    if (is(ts.TypeFlags.Any | ts.TypeFlags.Unknown)) return unknownOf(place);
     if (is(ts.TypeFlags.TypeParameter | ts.TypeFlags.Conditional | ts.TypeFlags.IndexedAccess)) {
       const known = this.given.checker.getBaseConstraintOfType(type);
-      return known && known !== type ? this.make(known, place, above) : this.unknown(place);
+      return known && known !== type ? this.make(known, place, above) : unknownOf(place);
     }
     if (type.isUnion()) return this.#union(type, place, above);
     return this.#object(type, place, above);
-  }
-
-  /** Of what has no type: as its name has it. */
-  unknown(place: Place): Value {
-    const { field } = place;
-    if (/^(as|is|tag|element|component)$/.test(field)) return text('div', true);
-    if (/^on[A-Z]|^(handle|set)[A-Z]|^(callback|render|fn)$/.test(field)) return spyValue();
-    if (
-      /^(is|has|can|should|show|hide|with)[A-Z]|^(disabled|loading|open|checked|visible|active|required|selected)$/.test(
-        field,
-      )
-    )
-      return code('false');
-    if (
-      /(count|total|size|length|index|amount|price|kilograms|weight|width|height|number|percent|value)$/i.test(
-        field,
-      ) &&
-      !/^value$/.test(field)
-    )
-      return { kind: 'number', number: wholeOf(place) };
-    if (/^(items|list|rows|options|entries|data)$/.test(field)) return { kind: 'list', items: [] };
-    return text(textOf(place));
-  }
-
-  #text(place: Place): Value {
-    const { field } = place;
-    if (/^(as|is|tag|element)$/.test(field)) return text('div', true);
-    if (/^(class|className|style|key|ref|testId|data-testid)$/i.test(field)) return text(textOf(place), true);
-    const words = textOf(place);
-    return text(words, /(^|_)ids?$|Ids?$/.test(field));
-  }
-
-  #number(place: Place): Value {
-    const { field } = place;
-    if (/(kilograms|weight|price|amount|ratio|rate|temperature|lat|lon|lng|latitude|longitude)$/i.test(field))
-      return { kind: 'number', number: decimalOf(place) };
-    if (/(percent|progress|percentage)$/i.test(field)) return { kind: 'number', number: 40 };
-    if (/(timestamp|time|At|date)$/.test(field)) return { kind: 'number', number: 1935648000000 };
-    if (/^(id|key|index)$/i.test(field))
-      return { kind: 'number', number: Number(/\d+$/.exec(idOf(place))?.[0] ?? 1) };
-    return { kind: 'number', number: wholeOf(place) };
   }
 
   #member(type: Ts.Type): Value {
@@ -177,6 +140,18 @@ class Sampler {
     return object(fields, needed && !hasParameters(type) ? needed : undefined);
   }
 
+  #wellKnown(name: string, type: Ts.Type, place: Place, above: readonly Ts.Type[]): Value | undefined {
+    const { checker } = this.given;
+    const [own] = checker.getTypeArguments(type as Ts.TypeReference) as readonly (Ts.Type | undefined)[];
+    const aliased = type.aliasTypeArguments?.[0];
+    if (/^(Readonly|DeepReadonly|NonNullable)$/.test(name))
+      return aliased && aliased !== type && isHolder(aliased) ? this.make(aliased, place, above) : undefined;
+    const argument = own ?? aliased;
+    const inner = () => (argument ? this.make(argument, place, above) : code('undefined'));
+    if (name === 'ReactNode' || name === 'ReactPortal') return this.#node(place);
+    return ofPlatform(name, place, this.given, inner) ?? ofFramework(name, this.given, inner);
+  }
+
   #list(type: Ts.Type, place: Place, above: readonly Ts.Type[]): Value {
     const [element] = this.given.checker.getTypeArguments(type as Ts.TypeReference);
     if (!element || (above.includes(element) && above.length > 1)) return { kind: 'list', items: [] };
@@ -243,100 +218,6 @@ class Sampler {
     return functionOf(made, promised !== undefined);
   }
 
-  /** Types that the platform and the frameworks have, which nobody writes out. */
-  #wellKnown(name: string, type: Ts.Type, place: Place, above: readonly Ts.Type[]): Value | undefined {
-    const { checker, isJson, framework } = this.given;
-    const aliased = type.aliasTypeArguments?.[0];
-    const argument =
-      (checker.getTypeArguments(type as Ts.TypeReference) as (Ts.Type | undefined)[])[0] ?? aliased;
-    const inner = () => (argument ? this.make(argument, place, above) : code('undefined'));
-    switch (name) {
-      case 'Readonly':
-      case 'DeepReadonly':
-      case 'NonNullable':
-        return aliased && aliased !== type && this.#isWellKnown(aliased)
-          ? this.make(aliased, place, above)
-          : undefined;
-      case 'Date': {
-        const moment = momentOf(place);
-        return isJson ? text(moment) : { kind: 'code', code: `new Date('${moment}')` };
-      }
-      case 'RegExp':
-        return code('/hive/');
-      case 'Map':
-      case 'ReadonlyMap':
-        return code('new Map()');
-      case 'Set':
-      case 'ReadonlySet':
-      case 'WeakMap':
-        return code(`new ${name.replace('Readonly', '')}()`);
-      case 'URL':
-        return code("new URL('https://brackenfold.example/')");
-      case 'Error':
-        return {
-          kind: 'code',
-          code: "new Error('The hive is closed')",
-          varied: "new Error('The yard is shut')",
-        };
-      case 'File':
-        return code("new File(['…'], 'frame.png', { type: 'image/png' })");
-      case 'Blob':
-        return code("new Blob(['…'])");
-      case 'AbortSignal':
-        return code('new AbortController().signal');
-      case 'Promise':
-        return around('Promise.resolve(', inner(), ')');
-      case 'ReactNode':
-      case 'ReactPortal':
-        return this.#node(place);
-      case 'ReactElement':
-      case 'Element':
-        return framework === 'react'
-          ? { kind: 'code', code: '<span>Content</span>', varied: '<span>Other content</span>' }
-          : undefined;
-      case 'RefObject':
-      case 'MutableRefObject':
-        return code('{ current: null }');
-      case 'ComponentType':
-      case 'FunctionComponent':
-      case 'ForwardRefExoticComponent':
-        return code('() => null');
-      case 'CSSProperties':
-      case 'StyleValue':
-        return object([]);
-      case 'VNode':
-      case 'VNodeChild':
-        return text('Content');
-      case 'Ref':
-      case 'ShallowRef':
-      case 'ComputedRef':
-      case 'ModelRef':
-        if (framework !== 'vue') return undefined;
-        return typed('ref', inner(), { name: 'ref', from: 'vue' });
-      case 'Signal':
-      case 'WritableSignal':
-      case 'InputSignal':
-        if (framework !== 'angular') return undefined;
-        return typed('signal', inner(), { name: 'signal', from: '@angular/core' });
-      case 'Observable':
-        return typed('of', inner(), { name: 'of', from: 'rxjs' });
-      case 'Subject':
-      case 'EventEmitter':
-        return undefined;
-      default:
-        return /^HTML\w*Element$|^Element$|^Node$/.test(name)
-          ? code("document.createElement('div')")
-          : undefined;
-    }
-  }
-
-  #isWellKnown(type: Ts.Type): boolean {
-    return (
-      type.symbol !== undefined &&
-      /^(Ref|ShallowRef|ComputedRef|Signal|WritableSignal|Observable|Map|Set|Date)$/.test(type.symbol.name)
-    );
-  }
-
   /** A class with members that only it can have. */
   #isClosed(type: Ts.Type): boolean {
     const { ts } = this.given;
@@ -394,12 +275,6 @@ class Sampler {
   }
 }
 
-/** A stand-in makes the spies itself. */
-const answerOf = (made: Value): Value =>
-  made.kind === 'around' && isSpy(made)
-    ? { ...made, before: made.before.slice('spy('.length), after: made.after.slice(0, -1), needs: [] }
-    : made;
-
 /** `standIn(HiveStore, { hives: signal([…]) })` */
 export function standFor(type: Ts.Type, needed: Needed, sampling: Sampling): Value {
   const fields = new Sampler(sampling).held(type);
@@ -409,28 +284,6 @@ export function standFor(type: Ts.Type, needed: Needed, sampling: Sampling): Val
     ? code(`standIn(${called})`, ...needs)
     : around(`standIn(${called}, `, object(fields), ')', ...needs);
 }
-
-const valueOf = ({ name, local, from }: Needed): Needed =>
-  local === undefined ? { name, from } : { name, local, from };
-
-/** `ref<Alert[]>([…])`: with its type where it has one, as words of a union would become any text. */
-function typed(called: string, value: Value, needed: Needed): Value {
-  const type = (value.kind === 'list' || value.kind === 'object') && called !== 'of' ? value.type : undefined;
-  const name = type && `<${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}>`;
-  const own = type ? [{ ...type, isType: true } as const] : [];
-  return around(`${called}${name ?? ''}(`, value, ')', needed, ...own);
-}
-
-/** What is called and answers with a value. */
-function functionOf(made: Value, isPromise: boolean): Value {
-  if (isPromise) return spyOf('() => Promise.resolve(', made, ')');
-  if (isSpy(made)) return made.kind === 'code' ? spyOf('() => ', made) : spyValue();
-  return made.kind === 'object' ? spyOf('() => (', made, ')') : spyOf('() => ', made);
-}
-
-export const quote = (words: string): string =>
-  `'${words.replace(/[\\']/g, '\\$&').replace(/\n/g, '\\n').replace(/\r/g, '\\r')}'`;
-export const nameField = (key: string): string => (/^[A-Za-z_$][\w$]*$/.test(key) ? key : quote(key));
 
 const isNode = (type: Ts.UnionType): boolean =>
   type.aliasSymbol?.name === 'ReactNode' ||
@@ -444,10 +297,3 @@ const ownerOf = (name: string, { field, owner }: Place): string =>
   name && !name.startsWith('__')
     ? name.replace(/^I(?=[A-Z])|(Type|Model|Dto|Data|Props)$/g, '') || name
     : field || owner;
-
-/** `hive` of `hives`. */
-export const singular = (name: string): string =>
-  name
-    .replace(/ies$/, 'y')
-    .replace(/(?<=[a-z]{2})(ch|sh|x|ss)es$/, '$1')
-    .replace(/(?<=[^s])s$/, '');

@@ -1,7 +1,7 @@
 import type * as Ts from 'typescript';
 import { decimalOf, textOf, wholeOf, type Place } from '../../network/contract/plausible';
 import { code, object, spyValue, text, type Field, type Value } from '../value';
-import { singular } from './sample';
+import { singular } from '../write/words';
 
 /* What a value without a type has to look like, by what the code does with it. */
 
@@ -52,7 +52,7 @@ function readTemplate(template: string, name: string, shape: Shape, depth: numbe
     }
   }
   for (const [, item = '', steps = ''] of template.matchAll(
-    new RegExp(`(?:v-for="|@for \\()\\(?\\s*([A-Za-z_$][\\w$]*)[^"]*?\\b(?:in|of)\\s+${path}`, 'g'),
+    new RegExp(`(?:v-for="|@for \\()\\(?\\s*([A-Za-z_$][\\w$]*)[^"]*?\\b(?:in|of)\\s+${path}(?![\\w$])`, 'g'),
   )) {
     let at = shape;
     for (const step of steps.split(/\??\./).filter(Boolean)) at = fieldOf(at, step);

@@ -1,4 +1,4 @@
-import { nameField, quote } from '../types/sample';
+import { nameField, quote } from './words';
 import type { Value } from '../value';
 
 /* Values as source text, broken into lines where they are long. */

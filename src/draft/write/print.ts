@@ -1,4 +1,4 @@
-import { nameField, quote, singular } from '../types/sample';
+import { nameField, quote } from './words';
 import type { Case, Check, Draft, Follow, Given } from '../model';
 import {
   around,
@@ -11,6 +11,7 @@ import {
   type Value,
 } from '../value';
 import { Imports } from './imports';
+import { constantName, hasFixed, isPlain, nameOfRoute, reserved, withoutTypes } from './names';
 import { layOut, writeLine, type Style } from './layout';
 
 /** How a file is written. */
@@ -32,7 +33,7 @@ export function printTests(draft: Draft, writing: Writing): string {
   const called = local ?? name;
   const body =
     tests.length === 1
-      ? [tests[0]!.replace(/^/, '')]
+      ? tests
       : [`describe('${called}', () => {\n${indentAll(tests.join('\n\n'), writing.indent)}\n});`];
   return page.printFile(body);
 }
@@ -55,11 +56,10 @@ class Page {
     readonly writing: Writing,
   ) {
     this.#imports = new Imports(writing.target, writing.ending, isPlain(writing));
-    const { given, cases, component, isLoadedLate } = draft;
+    const { cases, component, isLoadedLate } = draft;
     if (!isLoadedLate) this.#imports.add(component);
     const shared = this.#surroundings();
     this.#isShared = cases.length > 1 && writeLine(object(shared)).length > 40;
-    void given;
   }
 
   get #from(): string {
@@ -163,7 +163,6 @@ class Page {
 
   #call(options: Value, before: number): string {
     const { component, isLoadedLate } = this.draft;
-    const { indent, width } = this.writing;
     const given = options.kind === 'object' && options.fields.length === 0 ? undefined : options;
     this.#imports.add(
       this.#isShared ? { name: 'isolateWith', from: this.#from } : { name: 'isolate', from: this.#from },
@@ -171,8 +170,7 @@ class Page {
     const subject = isLoadedLate ? this.#thunk() : (component.local ?? component.name);
     if (!given) return `isolate(${subject})`;
     const start = `isolate(${subject}, `;
-    void width;
-    return `${start}${layOut(given, this.writing, this.draft.cases.length > 1 ? 1 : 1, before + start.length, 2)})`;
+    return `${start}${layOut(given, this.writing, 1, before + start.length, 2)})`;
   }
 
   #thunk(): string {
@@ -217,7 +215,7 @@ class Page {
       ...mapField('network', given.network, (key, value) => this.#named(nameOfRoute(key), value)),
     ]);
     this.#need(neededIn(common));
-    const declared = cases.map(({ key, given: own, checks, follow }): Field => {
+    const declared = cases.map(({ key, given: own, checks }): Field => {
       const shows = checks.filter(({ times, holds }) => times === undefined && !holds);
       const lacks = checks.filter(({ times }) => times === 0);
       const counts = checks.filter(({ times }) => times);
@@ -238,7 +236,6 @@ class Page {
           lacks.map((one) => code(this.#locator(one))),
         ),
       ]);
-      void follow;
       this.#need(neededIn(options));
       return [key, options];
     });
@@ -287,13 +284,6 @@ class Page {
   }
 }
 
-/** True for a file without types. */
-const isPlain = ({ target }: Writing): boolean => /\.[cm]?jsx?$/.test(target);
-const withoutTypes = (written: string): string =>
-  written.replace(/: \{ children\?: ReactNode \}|\(app: App\)/g, (type) =>
-    type.includes('app') ? '(app)' : '',
-  );
-
 const quoteTitle = (title: string): string =>
   title.includes("'") ? `"${title.replaceAll('"', '\\"')}"` : `'${title}'`;
 
@@ -305,58 +295,3 @@ const mapField = (
   written: (key: string, value: Value) => Value,
 ): readonly Field[] =>
   map.size > 0 ? [[name, object([...map].map(([key, value]): Field => [key, written(key, value)]))]] : [];
-
-/** What a route is about: `hives` of `GET /api/hives`, `hive` of `GET /api/hives/:hiveId`. */
-export function nameOfRoute(route: string): string {
-  const path = route.replace(/^\S+ /, '').replace(/\?.*$/, '');
-  const parts = path.split('/').filter((part) => part !== '' && !part.startsWith('*'));
-  const last = parts.at(-1) ?? '';
-  const words = parts.filter((part) => /^[A-Za-z][\w-]*$/.test(part));
-  const name = words.at(-1) ?? 'answer';
-  return last.startsWith(':') ? singular(name) : name;
-}
-
-const constantName = (field: string): string => {
-  const name = field.replace(/[^A-Za-z0-9]+(.)?/g, (_, letter: string | undefined) =>
-    (letter ?? '').toUpperCase(),
-  );
-  return /^[a-z]/i.test(name) ? name.charAt(0).toLowerCase() + name.slice(1) : 'value';
-};
-
-const hasFixed = (value: Value): boolean => {
-  switch (value.kind) {
-    case 'text':
-      return value.isFixed === true;
-    case 'list':
-      return value.items.some(hasFixed);
-    case 'object':
-      return value.fields.some(([, one]) => hasFixed(one));
-    case 'around':
-      return hasFixed(value.value);
-    default:
-      return false;
-  }
-};
-
-const reserved = [
-  'default',
-  'class',
-  'function',
-  'new',
-  'delete',
-  'import',
-  'export',
-  'package',
-  'isolate',
-  'expect',
-  'it',
-  'describe',
-  'states',
-  'role',
-  'text',
-  'label',
-  'part',
-  'hold',
-  'fail',
-  'spy',
-];

@@ -1,0 +1,154 @@
+import type { SurveyNode } from '../../survey/graph';
+import { packageOf } from '../../survey/project';
+import type { Draft } from '../model';
+import { wrapperNamed, wrapperOfPackage } from '../packages';
+import { type Known, neededFor } from '../plan';
+import type { FailureSeen } from '../run/observed';
+import { readProps } from '../types/props';
+import { sampleProvided, sampleStandIn } from '../types/returned';
+import { type Needed, type Value, code, object, text } from '../value';
+import { providerFor, providerOf } from './find';
+import { type Mended, addWrapper, nodeNamed, writes } from './mended';
+
+/** Names of a failure as a file that exports it. */
+interface Home {
+  readonly file?: string;
+  readonly name?: string;
+}
+
+export function addProvider(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
+  const { fields, code: failed } = failure;
+  const { given, framework } = draft;
+  const token = typeof fields['token'] === 'string' ? fields['token'] : undefined;
+  const named = token === undefined ? undefined : wrapperNamed(token, framework);
+  if (named) return addWrapper(given, named, token!);
+  const found =
+    token === undefined ? undefined : nodeNamed(known, token, /^(context|token|service|class|value)$/);
+  const home = fields['home'] as Home | undefined;
+  const needed = (found && neededFor(known, found)) ?? homeOf(known, home, token);
+  if (needed && failed === 'SIM-PROVIDE-MISSING') {
+    const value = providedValue(known, needed, found, framework);
+    const called = needed.local ?? needed.name;
+    const reference = code(called, needed);
+    if (value && !given.provide.some(([one]) => one.kind === 'code' && one.code === called))
+      return {
+        given: { ...given, provide: [...given.provide, [reference, value]] },
+        done: `provided ${needed.local ?? needed.name}`,
+      };
+  }
+  if (
+    !needed &&
+    token !== undefined &&
+    failed === 'SIM-PROVIDE-MISSING' &&
+    framework === 'vue' &&
+    !given.provide.some(([one]) => one.kind === 'text' && one.text === token)
+  )
+    return {
+      given: { ...given, provide: [...given.provide, [text(token, true), valueByName(token)]] },
+      done: `provided "${token}"`,
+    };
+  for (const key of ['wrapper', 'around', 'provider'] as const) {
+    const wrapper = fields[key];
+    if (typeof wrapper !== 'string' || wrapper === '' || wrapper.includes('…')) continue;
+    const made = wrapperOf(known, wrapper, fields['imports']);
+    if (made) return addWrapper(given, made, wrapper, isByWrapper(draft, failure));
+  }
+  return addPackage(known, draft, failure);
+}
+
+/** What a package that threw needs around it: a provider of the project's own first. */
+export function addPackage(
+  known: Known,
+  { given, framework }: Draft,
+  failure: FailureSeen,
+): Mended | undefined {
+  const packages = [...packagesIn(failure), ...packagesAsked(known, failure)];
+  const own = packages.map((name) => providerFor(known, name)).find(Boolean);
+  if (own) {
+    const called = own.local ?? own.name;
+    if (!given.wrap.some((one) => one.kind === 'code' && one.code === called))
+      return addWrapper(given, code(called, own), called);
+  }
+  const recipe = packages.map((name) => wrapperOfPackage(name, framework)).find(Boolean);
+  return recipe && addWrapper(given, recipe, 'what its package needs');
+}
+
+const valueByName = (name: string): Value =>
+  /^(is|has)[A-Z]/.test(name) ? code('false') : text(name.replace(/^./, (letter) => letter.toUpperCase()));
+
+function homeOf({ survey }: Known, home: Home | undefined, token: string | undefined): Needed | undefined {
+  if (!home?.file) return undefined;
+  const name = home.name ?? token;
+  void survey;
+  return name === undefined ? undefined : { name, from: home.file };
+}
+
+function providedValue(
+  { types, from }: Known,
+  needed: Needed,
+  node: SurveyNode | undefined,
+  framework: Draft['framework'],
+): Value | undefined {
+  void from;
+  if (framework === 'angular' && (!node || node.kind === 'service' || node.kind === 'class'))
+    return (
+      (types && sampleStandIn(types, needed)) ??
+      code(`standIn(${needed.local ?? needed.name})`, { name: 'standIn', from: 'simulacra' }, needed)
+    );
+  return types && sampleProvided(types, needed.from, needed.name, framework);
+}
+
+function wrapperOf(known: Known, written: string, imports: unknown): Value | undefined {
+  const needs: Needed[] = [];
+  for (const [, names = '', from = ''] of String(imports ?? '').matchAll(
+    /import \{ ([^}]+) \} from '([^']+)'/g,
+  ))
+    needs.push(...names.split(', ').map((name) => ({ name, from })));
+  const words = /<?(\w+)/.exec(written)?.[1];
+  if (needs.length === 0 && words !== undefined) {
+    const own = providerOf(known, words);
+    return own && withRequired(known, own);
+  }
+  return needs.length > 0 ? code(written.replace(/^\[|\]$/g, ''), ...needs) : undefined;
+}
+
+/** True where what stands around the component asks for more, and not the component. */
+export const isByWrapper = ({ component, given }: Draft, { fields }: FailureSeen): boolean => {
+  const asker = fields['thrower'] ?? fields['reader'] ?? fields['asker'];
+  return (
+    typeof asker === 'string' &&
+    asker !== (component.local ?? component.name) &&
+    given.wrap.some((one) => new RegExp(`\\b${asker}\\b`).test(writes(one)))
+  );
+};
+
+/** A component to be put around, with the props that it has to be given. */
+export function withRequired({ types, survey }: Known, needed: Needed): Value {
+  const called = needed.local ?? needed.name;
+  const reference = code(called, needed);
+  const props = types && readProps(types, needed.from, needed.name, survey.subject.unit.framework ?? 'react');
+  const required = props?.filter(({ isRequired, name }) => isRequired && name !== 'children') ?? [];
+  if (required.length === 0) return reference;
+  return { kind: 'list', items: [reference, object(required.map(({ name, value }) => [name, value]))] };
+}
+
+/** The packages whose hooks the component calls, where something lacks a provider. */
+const packagesAsked = ({ survey }: Known, { fields }: FailureSeen): readonly string[] => {
+  const lacks = fields['lacks'];
+  if (!Array.isArray(lacks) || lacks.length === 0) return [];
+  const hooks = survey.graph.nodes.filter(
+    (node) => node.package !== undefined && /^use[A-Z]/.test(node.name),
+  );
+  return [...new Set(hooks.map((node) => packageOf(node.package!)))];
+};
+
+/** The packages whose code threw, the innermost first. */
+const packagesIn = ({ stack = '', fields }: FailureSeen): readonly string[] => {
+  const frames = `${stack}\n${String(fields['stack'] ?? '')}`;
+  const names = [...frames.matchAll(/node_modules[\\/]((?:@[^\\/]+[\\/])?[^\\/]+)/g)].map(([, name]) =>
+    name!.replace('\\', '/'),
+  );
+  return [...new Set(names)].filter(
+    (name) => !/^(react|react-dom|vue|@vue\/.*|@angular\/core|jest.*|@jest\/.*|scheduler)$/.test(name),
+  );
+};
