@@ -29,6 +29,8 @@ const grown = spawnSync(process.execPath, ['--expose-gc', 'bench/growth.mjs'], {
   stdio: ['ignore', 'pipe', 'inherit'],
 });
 const growth = { lines: grown.stdout.trim().split('\n'), kept: grown.status === 0 };
+console.error('measuring drafts');
+const drafts = await (await import('./draft.mjs')).drafting();
 const browsing = await (await import('./sheet.mjs')).sheeting();
 rows.push(...browsing.rows);
 const mostKept = 1.15;
@@ -70,6 +72,7 @@ The memory of the command, of Chromium and of all they started: in the first hal
 | --- | --- | --- | --- | --- | --- |
 ${remembered.join('\n')}
 
+${drafts}
 Measured on ${os.cpus().length} cores, Node ${process.versions.node}, React ${(await import('react')).version}, Vue ${(await import('vue')).version}, Angular ${(await import('@angular/core')).VERSION.full}, jsdom 26.
 `;
 await writeFile(new URL('./RESULTS.md', import.meta.url), text);

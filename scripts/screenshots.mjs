@@ -137,8 +137,8 @@ async function switchboard(page) {
 }
 
 // The terminal is a real one, in a window of its own on a display without a screen.
-const terminal = (name, command) => {
-  const script = `xterm -geometry 102x44 -fa 'DejaVu Sans Mono' -fs 11 -bg '#fdfaf3' -fg '#2b2416' -e bash -c "${command}; sleep 30" & sleep 9; import -window root ${folder}/${name}.png`;
+const terminal = (name, command, seconds = 9) => {
+  const script = `xterm -geometry 102x44 -fa 'DejaVu Sans Mono' -fs 11 -bg '#fdfaf3' -fg '#2b2416' -e bash -c "${command}; sleep 90" & sleep ${seconds}; import -window root ${folder}/${name}.png`;
   const { status } = spawnSync('xvfb-run', ['-a', '-s', '-screen 0 924x832x24', 'bash', '-c', script], {
     stdio: 'inherit',
   });
@@ -157,6 +157,10 @@ terminal(
 const failing = (file) =>
   `npx jest --colors --config scripts/showcase/jest.config.cjs ${file} 2>&1 | grep -v npm`;
 terminal('survey', 'cd examples/react-apiary; node ../../dist/cli.js survey HiveDetail');
+// A copy, so that nothing is written beside the examples.
+const drafted = 'cd examples/react-apiary; clear; node ../../dist/cli.js draft HiveCard --print 2>&1';
+terminal('draft', drafted, 20);
+terminal('draft-all', 'cd test/draft/react; clear; node ../../../dist/cli.js draft --all . --print', 90);
 terminal('failure', failing('showcase/board.tsx'));
 terminal('states', failing('showcase/board-states'));
 process.exit(0);

@@ -4,6 +4,7 @@ import { registry as ofArrivals } from './arrivals/errors';
 import { registry as ofBrowser } from './browser/errors';
 import { registry as ofChromium } from './chromium/errors';
 import { registry as ofCore } from './core/errors';
+import { registry as ofDraft } from './draft/errors';
 import { registry as ofHar } from './har/errors';
 import { registry as ofNetwork } from './network/errors';
 import { registry as ofPage } from './page/errors';
@@ -33,6 +34,7 @@ export const registry = {
   ...ofSheet,
   ...ofSyntax,
   ...ofSurvey,
+  ...ofDraft,
   ...ofReact,
   ...ofVue,
   ...ofAngular,

@@ -1,5 +1,6 @@
 import { availableParallelism } from 'node:os';
-import { writeFileSync } from 'node:fs';
+import { existsSync, writeFileSync } from 'node:fs';
+import { relative } from 'node:path';
 import type { Command } from 'commander';
 import { count } from '../core/print';
 import { refuse } from '../draft/errors';
@@ -44,7 +45,10 @@ export function addDraft(program: Command, output: Output, from: string, done: (
     .option('--processes <number>', 'how many are drafted at once, with --all')
     .addHelpText('after', examples)
     .action(async (what: string, given: Given) => {
-      done(await codeOf(output, () => runDraft(output, what, from, given)));
+      // What is found by the survey is drafted here.
+      const complain = (text: string) =>
+        output.complain(text.replaceAll('simulacra survey ', 'simulacra draft '));
+      done(await codeOf({ ...output, complain }, () => runDraft(output, what, from, given)));
     });
 }
 
@@ -92,8 +96,8 @@ async function draftFolder(
   const rows = await draftAll(drafting, folder, lanes, (row, at, of) => {
     output.progress?.(`${at} of ${of}`);
     if (row.kind !== 'drafted') return;
-    const { hasPassed, target, text } = row.outcome;
-    if (print !== true && (hasPassed || keep === true)) writeFileSync(target, text);
+    const { hasPassed } = row.outcome;
+    if (print !== true && (hasPassed || keep === true)) write(output, row.outcome);
   }).finally(() => output.progress?.(''));
   output.write(printRows(rows, coloursOf(output)));
   return rows.some((row) => row.kind === 'broken' || (row.kind === 'drafted' && !row.outcome.hasPassed))
@@ -102,13 +106,26 @@ async function draftFolder(
 }
 
 function finish(output: Output, outcome: Outcome, { print, keep }: Given): number {
-  const { hasPassed, target, text } = outcome;
-  if (print === true) output.write(text);
-  else if (hasPassed || keep === true) {
-    writeFileSync(target, text);
-  } else output.write(text);
+  const { hasPassed, text } = outcome;
+  const isWritten = print !== true && (hasPassed || keep === true);
+  if (!isWritten) output.write(text);
   output.complain(describe(outcome, output));
+  if (isWritten) write(output, outcome);
   return hasPassed ? 0 : 1;
+}
+
+/** Writes a draft, and the configuration that it runs with where the project has none. */
+function write(output: Output, { target, text, config }: Outcome): void {
+  try {
+    writeFileSync(target, text);
+    if (!config || existsSync(config.file)) return;
+    writeFileSync(config.file, config.text);
+    output.complain(
+      `wrote ${relative(process.cwd(), config.file)}, as this project has no configuration of Jest\n`,
+    );
+  } catch (failure) {
+    refuse('SIM-DRAFT-WRITE', { file: target, why: (failure as Error).message });
+  }
 }
 
 function describe(
@@ -117,7 +134,7 @@ function describe(
 ): string {
   const colours = coloursOf(output);
   const head = hasPassed
-    ? `${colours.green('passes')}  ${target}   ${count(tests.length, 'test')}, ${count(rounds, 'run')}, ${(milliseconds / 1000).toFixed(1)} s`
+    ? `${colours.green('passes')}  ${relative(process.cwd(), target)}   ${count(tests.length, 'test')}, ${count(rounds, 'run')}, ${(milliseconds / 1000).toFixed(1)} s`
     : `${colours.red('does not pass')}  ${component}, after ${count(rounds, 'run')}, ${(milliseconds / 1000).toFixed(1)} s`;
   const lines = [
     head,

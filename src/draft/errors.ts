@@ -23,6 +23,10 @@ export const registry = {
     head: `${f.option} was given "${f.given}".`,
     next: [`It takes ${f.wanted}.`],
   }),
+  'SIM-DRAFT-WRITE': (f: { file: string; why: string }): Report => ({
+    head: `${f.file} cannot be written: ${f.why}.`,
+    next: ['Print the draft instead:   simulacra draft … --print'],
+  }),
   'SIM-DRAFT-FOLDER': (f: { asked: string }): Report => ({
     head: `"${f.asked}" is a folder.`,
     next: [`Draft all components in it:   simulacra draft --all ${f.asked}`],

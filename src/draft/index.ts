@@ -6,7 +6,7 @@ import { findRoot } from '../survey/project';
 import { refuse } from './errors';
 import { Making } from './making';
 import type { Known } from './plan';
-import { type RunConfig, readRunConfig } from './run/config';
+import { printOwnConfig, readRunConfig, type RunConfig } from './run/config';
 import { DraftRunner } from './run/runner';
 import { readProps } from './types/props';
 import { Types } from './types/service';
@@ -64,7 +64,9 @@ export class Drafting {
       component: component.local ?? component.name,
       source,
       target,
-      config,
+      ...(config.isOurs && {
+        config: { file: join(this.root, 'jest.config.cjs'), text: printOwnConfig(this.root, framework) },
+      }),
       milliseconds: performance.now() - begun,
     };
   }

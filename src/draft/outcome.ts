@@ -1,4 +1,3 @@
-import type { RunConfig } from './run/config';
 import type { Limits } from './run/runner';
 
 /** How a draft is made. */
@@ -30,5 +29,6 @@ export interface Outcome {
   readonly left: readonly string[];
   readonly rounds: number;
   readonly milliseconds: number;
-  readonly config: RunConfig;
+  /** A configuration of Jest to write, where the project has none. */
+  readonly config?: { readonly file: string; readonly text: string };
 }

@@ -25,7 +25,7 @@ export function addProvider(known: Known, draft: Draft, failure: FailureSeen): M
   const found =
     token === undefined ? undefined : nodeNamed(known, token, /^(context|token|service|class|value)$/);
   const home = fields['home'] as Home | undefined;
-  const needed = (found && neededFor(known, found)) ?? homeOf(known, home, token);
+  const needed = (found && neededFor(known, found)) ?? homeOf(home, token);
   if (needed && failed === 'SIM-PROVIDE-MISSING') {
     const value = providedValue(known, needed, found, framework);
     const called = needed.local ?? needed.name;
@@ -76,20 +76,18 @@ export function addPackage(
 const valueByName = (name: string): Value =>
   /^(is|has)[A-Z]/.test(name) ? code('false') : text(name.replace(/^./, (letter) => letter.toUpperCase()));
 
-function homeOf({ survey }: Known, home: Home | undefined, token: string | undefined): Needed | undefined {
+function homeOf(home: Home | undefined, token: string | undefined): Needed | undefined {
   if (!home?.file) return undefined;
   const name = home.name ?? token;
-  void survey;
   return name === undefined ? undefined : { name, from: home.file };
 }
 
 function providedValue(
-  { types, from }: Known,
+  { types }: Known,
   needed: Needed,
   node: SurveyNode | undefined,
   framework: Draft['framework'],
 ): Value | undefined {
-  void from;
   if (framework === 'angular' && (!node || node.kind === 'service' || node.kind === 'class'))
     return (
       (types && sampleStandIn(types, needed)) ??

@@ -50,7 +50,7 @@ function askedByName(known: Known, draft: Draft, failure: FailureSeen): Mended |
 }
 
 /** A plugin of the project's own that gives every component what this one reads of `this`. */
-function pluginFor(known: Known, { given, framework }: Draft, failure: FailureSeen): Mended | undefined {
+function pluginFor(known: Known, { given, framework }: Draft): Mended | undefined {
   if (framework !== 'vue') return undefined;
   const { project, graph } = known.survey;
   const files = new Set(
@@ -61,7 +61,6 @@ function pluginFor(known: Known, { given, framework }: Draft, failure: FailureSe
       [...readFileSync(file, 'utf8').matchAll(/\$[a-z]\w+/gi)].map(([name]) => name),
     ),
   );
-  void failure;
   for (const file of project.list()) {
     const source = readFileSync(file, 'utf8');
     const [, name = ''] = /globalProperties\.(\$\w+)\s*=/.exec(source) ?? [];

@@ -89,6 +89,23 @@ export function ownConfig(root: string, framework: Framework, fromProject: NodeJ
   return seams({ rootDir: root, ...preset, ...aliases, setupFilesAfterEnv: setupOf(framework) });
 }
 
+/** The same as a file, for a project that has none. */
+export function printOwnConfig(root: string, framework: Framework): string {
+  const mapped = Object.entries(aliasesOf(root, createRequire(join(root, 'package.json'))));
+  const aliases =
+    mapped.length === 0
+      ? ''
+      : `  moduleNameMapper: {\n${mapped.map(([from, to]) => `    '${from.replaceAll('\\', '\\\\')}': '${to}',\n`).join('')}  },\n`;
+  const setup = setupOf(framework).map((one) => `'${one}'`);
+  return `const seams = require('simulacra/seam/jest');
+
+module.exports = seams({
+  ...require('simulacra/${framework}/jest'),
+${aliases}  setupFilesAfterEnv: [${setup.join(', ')}],
+});
+`;
+}
+
 /** The aliases of `tsconfig.json`, as Jest takes them: `{ '^@/(.*)$': '<rootDir>/src/$1' }`. */
 function aliasesOf(root: string, fromProject: NodeJS.Require): Readonly<Record<string, string>> {
   const mapped: Record<string, string> = {};

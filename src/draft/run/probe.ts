@@ -104,6 +104,16 @@ function readSigns(stage: Stage): readonly Sign[] {
       found.set(`${field} value`, { code: field, role, words: held, count: 1, state: {}, property: 'value' });
     if (!isTelling(element, role, words)) continue;
     const code = locatorFor(element);
+    // What has a name of its own may say something beside it.
+    const said = element.childElementCount === 0 ? foldSpace(textOf(element)) : '';
+    if (role && said !== '' && said !== words && said.length <= mostWords)
+      found.set(`text ${said}`, {
+        code: `text(${quoteCode(said)})`,
+        role: undefined,
+        words: said,
+        count: 1,
+        state: {},
+      });
     const state = statesOf(element, role);
     const key = `${code} ${JSON.stringify(state)}`;
     const isStub = stubs.some((stub) => stub.contains(element));

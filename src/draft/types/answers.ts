@@ -102,7 +102,7 @@ function callsAt(ts: typeof Ts, source: Ts.SourceFile, line: number): readonly T
 }
 
 function answerType(sampling: Sampling, call: Ts.CallExpression): Ts.Type | undefined {
-  const { ts, checker } = sampling;
+  const { checker } = sampling;
   const direct = useful(sampling, unwrap(sampling, checker.getTypeAtLocation(call)));
   if (direct) return direct;
   for (const sink of sinksOf(sampling, call)) {
@@ -112,12 +112,11 @@ function answerType(sampling: Sampling, call: Ts.CallExpression): Ts.Type | unde
       useful(sampling, unwrap(sampling, checker.getTypeAtLocation(sink)));
     if (found) return found;
   }
-  void ts;
   return undefined;
 }
 
 /** Where what was answered goes: `.json()`, what it is handed to, the variable that holds it. */
-function sinksOf({ ts, checker }: Sampling, call: Ts.CallExpression): readonly Ts.Expression[] {
+function sinksOf({ ts }: Sampling, call: Ts.CallExpression): readonly Ts.Expression[] {
   const around = enclosing(ts, call);
   const sinks: Ts.Expression[] = [];
   const add = (start: Ts.Expression): void => {
@@ -160,9 +159,6 @@ function sinksOf({ ts, checker }: Sampling, call: Ts.CallExpression): readonly T
       }
       return;
     }
-    const [taken] = checker.getTypeAtLocation(given).getCallSignatures()[0]?.parameters ?? [];
-    const declared = taken?.valueDeclaration;
-    void declared;
     sinks.push(given);
   };
   const look = (node: Ts.Node): void => {

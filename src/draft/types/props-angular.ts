@@ -8,7 +8,7 @@ export function angularInputs(
   source: Ts.SourceFile,
   exported: string,
 ): readonly Declared[] | undefined {
-  const { ts, checker } = sampling;
+  const { ts } = sampling;
   const found = source.statements.find(
     (one): one is Ts.ClassDeclaration =>
       ts.isClassDeclaration(one) && (one.name?.text === exported || exported === 'default'),
@@ -20,7 +20,6 @@ export function angularInputs(
       const one = inputOf(member, sampling);
       if (one && !declared.some(({ name }) => name === one.name)) declared.push(one);
     }
-  void checker;
   return declared;
 }
 

@@ -1,17 +1,6 @@
 import type * as Ts from 'typescript';
 import { textOf, type Place } from '../../network/contract/plausible';
-import {
-  around,
-  code,
-  isSpy,
-  object,
-  spyOf,
-  spyValue,
-  text,
-  type Field,
-  type Needed,
-  type Value,
-} from '../value';
+import { around, code, object, spyOf, spyValue, text, type Field, type Needed, type Value } from '../value';
 import { answerOf, functionOf, valueOf } from './called';
 import { numberFor, unknownOf, wordsFor } from './leaf';
 import { singular } from '../write/words';

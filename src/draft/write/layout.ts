@@ -1,5 +1,6 @@
+import { basename } from 'node:path';
+import { fillPlaceholders, type Value } from '../value';
 import { nameField, quote } from './words';
-import type { Value } from '../value';
 
 /* Values as source text, broken into lines where they are long. */
 
@@ -11,7 +12,8 @@ export interface Style {
 /** @param before how much stands on the line already @param after how much has to follow on the last line */
 export function layOut(value: Value, { width, indent }: Style, depth = 0, before = 0, after = 1): string {
   const flat = writeLine(value);
-  if (before + flat.length + after <= width && !flat.includes('\n')) return flat;
+  const long = fillPlaceholders(flat, (file) => `./${basename(file)}`).length;
+  if (before + long + after <= width && !flat.includes('\n')) return flat;
   const inner = indent.repeat(depth + 1);
   const style = { width, indent };
   switch (value.kind) {
@@ -30,7 +32,8 @@ export function layOut(value: Value, { width, indent }: Style, depth = 0, before
       return `{\n${lines.join('\n')}\n${indent.repeat(depth)}}`;
     }
     case 'around': {
-      const start = before + value.before.length;
+      // A path is written when it is known where the file is to be: about as long as the name.
+      const start = before + fillPlaceholders(value.before, (file) => `./${basename(file)}`).length;
       return `${value.before}${layOut(value.value, style, depth, start, after + value.after.length)}${value.after}`;
     }
     default:

@@ -41,10 +41,19 @@ function printRow(row: Row, colours: ReturnType<typeof createColors>): readonly 
   return [head, ...(hasPassed ? [] : left.slice(0, 1).flatMap((why) => whyLines(why)))];
 }
 
-const whyLines = (why: string): readonly string[] => {
-  const words = why.split('\n\n')[0]!.replace(/\s+/g, ' ');
-  return [`            ${words.length > width - 12 ? `${words.slice(0, width - 13)}…` : words}`];
-};
+/** Why it does not pass: its first sentences, on lines of their own. */
+function whyLines(why: string): readonly string[] {
+  const words = why.split('\n\n')[0]!.split(/\s+/);
+  const lines = [''];
+  for (const word of words) {
+    const last = lines.at(-1)!;
+    if (last !== '' && last.length + word.length + 1 > width - margin.length) lines.push(word);
+    else lines[lines.length - 1] = last === '' ? word : `${last} ${word}`;
+  }
+  return lines.slice(0, 3).map((line) => margin + line);
+}
+
+const margin = ' '.repeat(12);
 
 const fit = (text: string, room: number): string =>
   text.length > room ? `${text.slice(0, room - 1)}…` : text.padEnd(room);

@@ -21,11 +21,9 @@ export class HiveSheet implements OnInit {
   readonly #api = inject(HiveApi);
 
   ngOnInit(): void {
-    this.#api
-      .load(this.hiveId())
-      .subscribe({
-        next: (hive) => this.hive.set(hive),
-        error: () => this.problem.set('There is no such hive'),
-      });
+    this.#api.load(this.hiveId()).subscribe({
+      next: (hive) => this.hive.set(hive),
+      error: () => this.problem.set('There is no such hive'),
+    });
   }
 }

@@ -7,5 +7,5 @@ import { Component, computed, effect, signal } from '@angular/core';
 export class UnitSwitch {
   readonly unit = signal(localStorage.getItem('unit') ?? 'kg');
   readonly other = computed(() => (this.unit() === 'kg' ? 'lb' : 'kg'));
-  readonly #kept = effect(() => localStorage.setItem('unit', this.unit()));
+  readonly kept = effect(() => localStorage.setItem('unit', this.unit()));
 }
