@@ -35,7 +35,7 @@ const allowed: Record<string, string[]> = {
   browser: ['core', 'network'],
   chromium: ['browser', 'core', 'page'],
   sheet: ['browser', 'core', 'page', 'stage', 'states'],
-  serve: ['core', 'har', 'network', 'page', 'sheet', 'stage'],
+  serve: ['core', 'draft', 'har', 'network', 'page', 'sheet', 'stage'],
   survey: ['core', 'syntax'],
   draft: ['core', 'jest', 'network', 'page', 'stage', 'states', 'survey'],
   cli: ['arrivals', 'core', 'draft', 'har', 'network', 'serve', 'sheet', 'stage', 'states', 'survey'],

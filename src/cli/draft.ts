@@ -8,6 +8,9 @@ import { draftAll } from '../draft/all';
 import { printRows } from '../draft/write/table';
 import { Drafting } from '../draft/index';
 import type { DraftOptions, Outcome } from '../draft/outcome';
+import { readSettings, type DraftSettings } from '../draft/settings';
+import { loadConfiguration } from '../serve/load';
+import { findRoot } from '../survey/project';
 import { codeOf, coloursOf, type Output } from './output';
 
 interface Given {
@@ -52,29 +55,28 @@ export function addDraft(program: Command, output: Output, from: string, done: (
     });
 }
 
-function readNumber(option: string, given: string | undefined, unless: number): number {
-  if (given === undefined) return unless;
-  const number = Number(given);
-  return Number.isFinite(number) && number > 0
-    ? number
-    : refuse('SIM-DRAFT-OPTION', { option, given, wanted: 'a number above 0' });
+/** What a call says, by the names that a configuration has for it. */
+function readCall({ states, within, memory, processes }: Given): DraftSettings {
+  const number = (text: string | undefined) => (text === undefined ? undefined : Number(text));
+  for (const [option, text] of Object.entries({ within, memory, processes }))
+    if (text !== undefined && !(Number(text) > 0))
+      refuse('SIM-DRAFT-OPTION', { option: `--${option}`, given: text, wanted: 'a number above 0' });
+  const said = { states, within: number(within), memory: number(memory), processes: number(processes) };
+  return Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined));
 }
 
 async function runDraft(output: Output, what: string, from: string, given: Given): Promise<number> {
+  const settings = readSettings((await loadConfiguration(findRoot(from)))?.draft, readCall(given));
+  const { states = false, within = 30, memory = 1024 } = settings;
   const options: DraftOptions = {
-    isStates: given.states === true,
-    isForced: given.force === true,
-    isPrinted: given.print === true,
-    limits: {
-      patience: readNumber('--within', given.within, 30) * 1000,
-      memory: readNumber('--memory', given.memory, 1024),
-    },
+    ...{ isStates: states, isForced: given.force === true, isPrinted: given.print === true },
+    limits: { patience: within * 1000, memory },
     own: import.meta.dirname,
     progress: (said) => output.progress?.(`${what}: ${said}`),
   };
   const drafting = new Drafting(from, options);
   if (given.all === true) {
-    const lanes = readNumber('--processes', given.processes, Math.max(1, availableParallelism() - 1));
+    const lanes = settings.processes ?? Math.max(1, availableParallelism() - 1);
     return draftFolder(output, drafting, what, Math.floor(lanes) || 1, given).finally(() => drafting.close());
   }
   try {

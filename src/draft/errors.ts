@@ -19,8 +19,14 @@ export const registry = {
     head: `${f.component} is not exported by ${f.file}, so no test can import it.`,
     next: ['Export it, or draft a component that uses it.'],
   }),
-  'SIM-DRAFT-OPTION': (f: { option: string; given: string; wanted: string }): Report => ({
+  'SIM-DRAFT-OPTION': (f: {
+    option: string;
+    given: string;
+    wanted: string;
+    nearest?: string | undefined;
+  }): Report => ({
     head: `${f.option} was given "${f.given}".`,
+    nearest: f.nearest,
     next: [`It takes ${f.wanted}.`],
   }),
   'SIM-DRAFT-WRITE': (f: { file: string; why: string }): Report => ({

@@ -116,7 +116,7 @@ const recipes: readonly Recipe[] = [
 export function paramsIn(source: string): readonly string[] {
   const found = [
     ...source.matchAll(/useParams\s*<\s*\{([^}]*)\}/g),
-    ...source.matchAll(/\{([^}]*)\}\s*=\s*useParams/g),
+    ...source.matchAll(/\{([^}]*)\}\s*=\s*(?:useParams|[\w.()]+\.params\b)/g),
   ].flatMap(([, inside = '']) =>
     [...inside.matchAll(/([A-Za-z_$][\w$]*)\??\s*(?=[:,=}]|$)/g)].map(([, name]) => name!),
   );

@@ -4,6 +4,7 @@ import { readFile, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, dirname, extname, join, relative, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { nearest } from '../core/near';
+import type { DraftSettings } from '../draft/settings';
 import { readHar, type HarEntry } from '../har/format';
 import { fromHar } from '../har/play';
 import { loadDocument } from '../network/contract/documents';
@@ -26,6 +27,8 @@ export interface Configuration {
   };
   /** How `simulacra sheet` draws declared states. */
   readonly sheet?: SheetSettings;
+  /** How `simulacra draft` writes tests. */
+  readonly draft?: DraftSettings;
 }
 
 /** Answers that were read from files. */

@@ -122,7 +122,11 @@ function surveyFolder(linker: Linker, folder: string, files: readonly string[]):
     graphOf: ({ file, unit }) => builder.build(file, unit),
     surveyOf: (subject) => {
       const others = subjects.filter((one) => one.file === subject.file && one.unit !== subject.unit);
-      return surveyOne(builder, subject, others.map(({ unit }) => unit.name));
+      return surveyOne(
+        builder,
+        subject,
+        others.map(({ unit }) => unit.name),
+      );
     },
     heaviest: components.slice(0, mostCut).map(({ subject }) => surveyOne(builder, subject, [])),
     problems: distinct([...unread, ...builder.problems]),

@@ -52,7 +52,9 @@ export function listenToFailures(
   app.config.warnHandler = (message, proxy, trace) => {
     // Vue warns about the injection that was read last, and only if it has no default.
     if (/^injection ".*" not found/.test(message))
-      return void bareReads.push(...asked.all.slice(-1).filter(({ token }) => !providesItself(proxy?.$, token)));
+      return void bareReads.push(
+        ...asked.all.slice(-1).filter(({ token }) => !providesItself(proxy?.$, token)),
+      );
     // After an error in setup, further warnings are only consequences.
     if (failed) return;
     const wrongProp = isSubject(proxy?.$) ? wordWrongProp(message, plan) : undefined;
@@ -73,7 +75,8 @@ export function listenToFailures(
 
 /** True for a component that provides what it reads: a client's composables find it there by themselves. */
 const providesItself = (instance: Instance | undefined, token: unknown): boolean =>
-  instance !== undefined && Object.hasOwn((instance as unknown as { provides: object }).provides, token as string);
+  instance !== undefined &&
+  Object.hasOwn((instance as unknown as { provides: object }).provides, token as string);
 
 /**
  * The injection that the error text itself names as missing, as for `const { ns } = inject(KEY, undefined)`:

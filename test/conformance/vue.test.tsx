@@ -14,6 +14,7 @@ import {
   inject,
   nextTick,
   onErrorCaptured,
+  provide,
   computed,
   ref,
   shallowRef,
@@ -459,6 +460,17 @@ describe('real packages around a Vue component', () => {
     await new Promise((resolve) => setTimeout(resolve, 5));
     await real.click(role('button'));
     expect(heard).toEqual(['button', 'section', 'button', 'section']);
+  });
+
+  it('does not call what a component provides itself missing', async () => {
+    const Yard = defineComponent({
+      setup() {
+        provide('yard', 'north');
+        const yard = inject<string>('yard');
+        return () => h('p', yard ?? (null as unknown as { name: string }).name);
+      },
+    });
+    await expect(isolate(Yard)).rejects.toMatchObject({ code: 'SIM-RENDER-THREW' });
   });
 
   it('records refs, computed values and reactive objects', async () => {

@@ -28,9 +28,21 @@ const angular = makeProject(
   ),
 );
 
+type Said = Awaited<ReturnType<typeof react.draft>>;
+const all = ['--all', 'src', '--processes', '1'] as const;
+let single: Said;
+let folders: Record<'react' | 'vue' | 'angular', Said>;
+// What does not wait for each other is drafted at once.
+beforeAll(async () => {
+  const drafting = [vue.draft(...all), angular.draft(...all)] as const;
+  single = await react.draft('src/YardList.tsx');
+  const ofReact = await react.draft(...all);
+  folders = { react: ofReact, vue: await drafting[0], angular: await drafting[1] };
+}, 240_000);
+
 describe('a draft passes at once, and says what the component brings', () => {
-  it('of each state that its requests bring it into', async () => {
-    const { code, stderr } = await react.draft('src/YardList.tsx');
+  it('of each state that its requests bring it into', () => {
+    const { code, stderr } = single;
     expect(stderr).toMatch(/^passes .*YardList\.test\.tsx {3}4 tests/);
     expect(code).toBe(0);
     expect(withoutMemory(react.read('src/YardList.test.tsx'))).toMatchSnapshot();
@@ -40,8 +52,8 @@ describe('a draft passes at once, and says what the component brings', () => {
     ['react', react, ['KeeperName', 'LiveWeight', 'WeightCard', 'KeeperProvider'], 4],
     ['vue', vue, ['KeeperName', 'QueenBadge', 'YardStore'], 3],
     ['angular', angular, ['HiveSheet', 'KeeperName', 'WeightCard'], 3],
-  ] as const)('of all components of a folder, in %s', async (_, project, names, count) => {
-    const { code, stdout } = await project.draft('--all', 'src', '--processes', '1');
+  ] as const)('of all components of a folder, in %s', (framework, project, names, count) => {
+    const { code, stdout } = folders[framework];
     for (const name of names) expect(stdout).toMatch(new RegExp(`^passes +${name} `, 'm'));
     expect(stdout).toContain(`${count} of ${count} components drafted with a test that passes`);
     expect(code).toBe(0);

@@ -85,3 +85,14 @@ it.each([
   expect(said.words).toContain(words);
   expect(said.code).toBe(code);
 });
+
+const configured = makeProject({ 'src/Fine.tsx': 'export const Fine = () => <p>Fine</p>;' });
+it.each([
+  ['{ draft: { state: true } }', 'draft in simulacra.config was given "state". Did you mean states'],
+  ["{ draft: { within: 'soon' } }", 'draft.within in simulacra.config was given "soon".'],
+])('a configuration that says %s', async (said, words) => {
+  configured.put('simulacra.config.ts', `export default ${said};`);
+  const { code, words: told } = await configured.draft('Fine');
+  expect(told).toContain(words);
+  expect(code).toBe(2);
+});

@@ -28,10 +28,13 @@ export interface Failed {
   readonly during?: string;
 }
 
+const mostRuns = 40;
+
 /** Tries drafts in a process of its own, which is begun anew where one has ended it. */
 export class DraftRunner {
   #child: ChildProcess | undefined;
   #errors = '';
+  #runs = 0;
   readonly #folder = mkdtempSync(join(tmpdir(), 'simulacra-draft-'));
 
   constructor(
@@ -48,6 +51,8 @@ export class DraftRunner {
   }
 
   async try(file: string, milliseconds = 5000): Promise<Tried> {
+    // What a runner keeps of each run would add up.
+    if (this.#runs++ % mostRuns === mostRuns - 1) this.#stop();
     const report = join(this.#folder, 'report.jsonl');
     writeFileSync(report, '');
     const child = (this.#child ??= this.#start(report));
@@ -56,8 +61,7 @@ export class DraftRunner {
     const seen = readReport(report);
     const during = [...seen.values()].find(({ isOver }) => !isOver)?.test;
     if ('kind' in told) {
-      this.#child?.kill('SIGKILL');
-      this.#child = undefined;
+      this.#stop();
       return { tests: [], seen, failed: { ...told, ...(during !== undefined && { during }) } };
     }
     if (told.broke !== undefined) return { tests: [], seen, failed: { kind: 'runner', message: told.broke } };
@@ -67,9 +71,13 @@ export class DraftRunner {
     return { tests: own.tests, seen, ...failed };
   }
 
-  close(): void {
+  #stop(): void {
     this.#child?.kill('SIGKILL');
     this.#child = undefined;
+  }
+
+  close(): void {
+    this.#stop();
     rmSync(this.#folder, { recursive: true, force: true });
   }
 

@@ -3,9 +3,9 @@ import { ref } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import { getJson, type Hive } from './hives';
 
-const route = useRoute();
+const { hiveId } = useRoute().params;
 const hive = ref<Hive>();
-getJson<Hive>(`/api/hives/${route.params.hiveId}`).then(
+getJson<Hive>(`/api/hives/${String(hiveId)}`).then(
   (found) => (hive.value = found),
   () => undefined,
 );
