@@ -157,10 +157,7 @@ terminal(
 const failing = (file) =>
   `npx jest --colors --config scripts/showcase/jest.config.cjs ${file} 2>&1 | grep -v npm`;
 terminal('survey', 'cd examples/react-apiary; node ../../dist/cli.js survey HiveDetail');
-// A copy, so that nothing is written beside the examples.
-const drafted = 'cd examples/react-apiary; clear; node ../../dist/cli.js draft HiveCard --print 2>&1';
-terminal('draft', drafted, 20);
-terminal('draft-all', 'cd test/draft/react; clear; node ../../../dist/cli.js draft --all . --print', 90);
+terminal('draft', 'cd examples/react-apiary; clear; node ../../dist/cli.js draft HiveCard --print 2>&1', 22);
 terminal('failure', failing('showcase/board.tsx'));
 terminal('states', failing('showcase/board-states'));
 process.exit(0);
