@@ -256,6 +256,3 @@ function followOf(draft: Draft, { proven, candidate }: Looked): Follow | undefin
   }
   return undefined;
 }
-
-export const followedProps = (cases: readonly Candidate[]): readonly string[] =>
-  cases.flatMap(({ follow }) => (follow ? [follow.prop] : []));

@@ -1,7 +1,7 @@
 import type { Case, Draft } from './model';
 import type { Known } from './plan';
 import type { PropFact } from './types/props';
-import { code, failValue, holdValue, vary, type Value } from './value';
+import { failValue, holdValue, vary, type Value } from './value';
 
 /* The states that a component may be brought into, before it is known which of them differ. */
 
@@ -148,5 +148,3 @@ export function variedDraft(draft: Draft): Draft {
     },
   };
 }
-
-export const trueValue = code('true');

@@ -87,7 +87,7 @@ export class Drafting {
 }
 
 /** How tests import the component. @throws SIM-DRAFT-EXPORT */
-export function componentOf({ subject, project }: Survey): Needed {
+function componentOf({ subject, project }: Survey): Needed {
   const { file, unit } = subject;
   const exported = project
     .facts(file)

@@ -16,6 +16,7 @@ import { formatWith } from './write/format';
 import { type Writing, printStates, printTests } from './write/print';
 import { isDrafted, signed, updated } from './write/update';
 
+/** One draft on its way: brought up, brought into its states, written, and run as it is written. */
 export class Making {
   readonly #done: string[] = [];
   #rounds = 0;
@@ -172,7 +173,7 @@ export class Making {
     const { target } = this.writing;
     const older = existsSync(target) ? readFileSync(target, 'utf8') : '';
     const isUpdate = !this.options.isForced && isDrafted(older);
-    const text = isUpdate ? updated(older, fresh) : signed(fresh);
+    const text = isUpdate ? await formatWith(this.writing, updated(older, fresh)) : signed(fresh);
     const problems = [...this.#typesOf(text), ...(isUpdate ? await this.#wrongIn(text) : [])];
     return {
       ...{ text, hasPassed: problems.length === 0, tests: draft.cases.map(({ title }) => title) },

@@ -52,7 +52,7 @@ export function planDraft(known: Known): Draft {
 const isWanted = ({ name, isRequired }: PropFact): boolean => isRequired || name === 'children';
 
 /** `board` of `HiveBoard`. */
-export function variableOf(name: string): string {
+function variableOf(name: string): string {
   const [last = 'subject'] = /[A-Z][a-z0-9]*$/.exec(name.replace(/Component$/, '')) ?? [];
   const word = last.charAt(0).toLowerCase() + last.slice(1);
   return word.length < 3 ||
@@ -79,7 +79,7 @@ function paramsOf({ from }: Known, left: readonly SurveyNode[]): readonly string
 }
 
 /** What is still reached when some of it is replaced. */
-export function nodesLeft({ graph }: Survey, without: readonly SurveyNode[]): readonly SurveyNode[] {
+function nodesLeft({ graph }: Survey, without: readonly SurveyNode[]): readonly SurveyNode[] {
   return [...reachedFrom(graph.root, new Set(without))];
 }
 

@@ -78,7 +78,7 @@ async function readOptions(root: string, fromProject: NodeJS.Require) {
 }
 
 /** What `docs/start-*.md` says to write. */
-export function ownConfig(root: string, framework: Framework, fromProject: NodeJS.Require): object {
+function ownConfig(root: string, framework: Framework, fromProject: NodeJS.Require): object {
   const preset = fromProject(`simulacra/${framework}/jest`) as object;
   const seams = fromProject('simulacra/seam/jest') as (config: object) => object;
   const mapped = aliasesOf(root, fromProject);
@@ -134,7 +134,7 @@ interface Config {
   };
 }
 
-export const setupOf = (framework: Framework): readonly string[] =>
+const setupOf = (framework: Framework): readonly string[] =>
   framework === 'react' ? ['simulacra/jest', 'simulacra/react'] : ['simulacra/jest'];
 
 /** The one of several projects whose tests a file is among. */

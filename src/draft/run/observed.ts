@@ -36,7 +36,7 @@ export interface PlaceSeen {
   readonly column: number;
 }
 
-export interface LogSeen {
+interface LogSeen {
   readonly level: string;
   readonly text: string;
   readonly from?: string;

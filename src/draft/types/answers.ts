@@ -6,7 +6,7 @@ import type { Types } from './service';
 import { sampleOfUse } from './use';
 
 /** A place where something is asked for, and what it is. */
-export interface AskedAt {
+interface AskedAt {
   readonly file: string;
   readonly line: number;
   /** The path that is asked for: `/api/hives/:hiveId`. */

@@ -46,7 +46,7 @@ export class Imports {
   }
 }
 
-export function specifierOf(file: string, target: string, ending = ''): string {
+function specifierOf(file: string, target: string, ending = ''): string {
   const path = relative(dirname(target), file).split(sep).join('/');
   const written =
     path.replace(/\.[cm]?[jt]sx?$/, '').replace(/\/index$/, '') +
