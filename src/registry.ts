@@ -16,6 +16,7 @@ import { registry as ofStage } from './stage/errors';
 import { registry as ofStates } from './states/errors';
 import { registry as ofSurvey } from './survey/errors';
 import { registry as ofSyntax } from './syntax/errors';
+import { registry as ofTransform } from './transform/errors';
 import { registry as ofVue } from './vue/errors';
 
 /** Every code with the wording of its message, assembled for the docs and the types; no bundle carries it. */
@@ -35,6 +36,7 @@ export const registry = {
   ...ofSyntax,
   ...ofSurvey,
   ...ofDraft,
+  ...ofTransform,
   ...ofReact,
   ...ofVue,
   ...ofAngular,

@@ -1,14 +1,8 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import type TypeScript from 'typescript';
-import {
-  fromStandard,
-  keyOfFile,
-  transpile,
-  typescript,
-  type Transformed,
-  type TransformOptions,
-} from './transformer';
+import { fromStandard, keyOfFile, transpile, type Transformed, type TransformOptions } from './transformer';
+import { typescript } from './typescript';
 
 /*
  * A transformer for Jest that makes an Angular component run as it was written: decorators and their

@@ -1,6 +1,7 @@
 import { basename } from 'node:path';
 import type TypeScript from 'typescript';
-import { fromStandard, transpile, typescript, type Transformed, type TransformOptions } from './transformer';
+import { fromStandard, transpile, type Transformed, type TransformOptions } from './transformer';
+import { typescript } from './typescript';
 
 const isScript = /\.[cm]?[jt]sx?$/;
 const isStyle = /\.(css|s[ac]ss|less|styl)$/;

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type TypeScript from 'typescript';
+import { typescript } from './typescript';
 
 /** What Jest asks of a transformer, as far as it is needed here. @see https://jestjs.io/docs/code-transformation */
 export interface TransformOptions {
@@ -20,10 +21,6 @@ export interface Transformed {
   /** An object, because coverage tools do not accept a text. */
   readonly map: object | null;
 }
-
-/** The project's own TypeScript. */
-export const typescript = (from: string): typeof TypeScript =>
-  createRequire(from)('typescript') as typeof TypeScript;
 
 /** A key that changes with everything a result is made of. */
 export const keyOf = (...parts: readonly string[]): string =>

@@ -5,14 +5,8 @@ import { FlattenMap } from '@jridgewell/trace-mapping';
 import remapping from '@jridgewell/remapping';
 import type * as Sfc from 'vue/compiler-sfc';
 import { processScript } from './script';
-import {
-  keyOf,
-  keyOfFile,
-  transpile,
-  typescript,
-  type Transformed,
-  type TransformOptions,
-} from './transformer';
+import { keyOf, keyOfFile, transpile, type Transformed, type TransformOptions } from './transformer';
+import { typescript } from './typescript';
 
 /*
  * A transformer for Jest that makes a single-file component run: its script (of either kind) and its

@@ -4,7 +4,7 @@ import { join, relative, resolve } from 'node:path';
 import picomatch from 'picomatch';
 import type { Framework } from '../../survey/facts';
 import { refuse } from '../errors';
-import type { TypeScript } from '../types/service';
+import { findTypescript } from '../../transform/typescript';
 
 interface JestOptions {
   readonly rootDir?: string;
@@ -81,7 +81,7 @@ async function readOptions(root: string, fromProject: NodeJS.Require) {
 function ownConfig(root: string, framework: Framework, fromProject: NodeJS.Require): object {
   const preset = fromProject(`simulacra/${framework}/jest`) as object;
   const seams = fromProject('simulacra/seam/jest') as (config: object) => object;
-  const mapped = aliasesOf(root, fromProject);
+  const mapped = aliasesOf(root);
   const aliases =
     Object.keys(mapped).length > 0
       ? { moduleNameMapper: { ...((preset as JestOptions)['moduleNameMapper'] as object), ...mapped } }
@@ -91,7 +91,7 @@ function ownConfig(root: string, framework: Framework, fromProject: NodeJS.Requi
 
 /** The same as a file, for a project that has none. */
 export function printOwnConfig(root: string, framework: Framework): string {
-  const mapped = Object.entries(aliasesOf(root, createRequire(join(root, 'package.json'))));
+  const mapped = Object.entries(aliasesOf(root));
   const aliases =
     mapped.length === 0
       ? ''
@@ -107,14 +107,14 @@ ${aliases}  setupFilesAfterEnv: [${setup.join(', ')}],
 }
 
 /** The aliases of `tsconfig.json`, as Jest takes them: `{ '^@/(.*)$': '<rootDir>/src/$1' }`. */
-function aliasesOf(root: string, fromProject: NodeJS.Require): Readonly<Record<string, string>> {
+function aliasesOf(root: string): Readonly<Record<string, string>> {
   const mapped: Record<string, string> = {};
   for (const name of ['tsconfig.json', 'tsconfig.app.json']) {
     const file = join(root, name);
     if (!existsSync(file)) continue;
     try {
-      const ts = fromProject('typescript') as TypeScript;
-      const read = ts.readConfigFile(file, (place) => ts.sys.readFile(place)).config as Config | undefined;
+      const ts = findTypescript(join(root, 'package.json'));
+      const read = ts?.readConfigFile(file, (place) => ts.sys.readFile(place)).config as Config | undefined;
       const { paths = {}, baseUrl = '.' } = read?.compilerOptions ?? {};
       for (const [alias, [target]] of Object.entries(paths))
         if (target !== undefined)

@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, statSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { dirname, join, resolve } from 'node:path';
 import type * as Ts from 'typescript';
+import { findTypescript } from '../../transform/typescript';
 
 export type TypeScript = typeof Ts;
 
@@ -41,12 +41,8 @@ export class Types {
 
   /** The types of the project that a file is in; undefined where it has no TypeScript. */
   static of(root: string, file: string): Types | undefined {
-    let ts: TypeScript;
-    try {
-      ts = createRequire(join(root, 'package.json'))('typescript') as TypeScript;
-    } catch {
-      return undefined;
-    }
+    const ts = findTypescript(join(root, 'package.json'));
+    if (!ts) return undefined;
     const config = findConfig(ts, file);
     const base = config?.options ?? {};
     const ambient = (config?.fileNames ?? []).filter((name) => /\.d\.[cm]?ts$/.test(name));
