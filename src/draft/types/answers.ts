@@ -56,7 +56,9 @@ export function sampleOperation(
     );
     const [argument] = call?.typeArguments ?? [];
     if (argument) return sample(checker.getTypeFromTypeNode(argument), place, sampling);
-    const used = asksOperation.test(source.text) ? sampleOfUse(types.ts, source, 'data', place) : undefined;
+    const used = /query|mutation|subscription/i.test(source.text)
+      ? sampleOfUse(types.ts, source, 'data', place)
+      : undefined;
     if (used?.kind === 'object') {
       const [[key, inner] = ['', used]] = used.fields;
       return key === 'value' && used.fields.length === 1 ? inner : used;
@@ -204,7 +206,7 @@ function enclosing(ts: typeof Ts, node: Ts.Node): Ts.Node {
 }
 
 const wrappers =
-  /^(Promise|PromiseLike|Observable|AxiosResponse|HttpResponse|Ref|ShallowRef|Signal|WritableSignal|ResponsePromise|UseFetchReturn|HttpResourceRef|ResourceRef)$/;
+  /^(TypedDocumentNode|Promise|PromiseLike|Observable|AxiosResponse|HttpResponse|Ref|ShallowRef|Signal|WritableSignal|ResponsePromise|UseFetchReturn|HttpResourceRef|ResourceRef)$/;
 
 /** What a promise, an Observable or a response of a client holds. */
 function unwrap(sampling: Sampling, type: Ts.Type): Ts.Type {
@@ -237,7 +239,9 @@ function useful({ ts }: Sampling, type: Ts.Type): Ts.Type | undefined {
   const says = (one: Ts.Type): boolean =>
     (one.flags & (none | TypeFlags.TypeParameter | TypeFlags.NonPrimitive)) === 0 &&
     one.getCallSignatures().length === 0 &&
-    !/^(Response|Body|Event|Error|Object|AbortSignal|Subscription)$/.test(one.symbol?.name ?? '') &&
+    !/^(DocumentNode|Response|Body|Event|Error|Object|AbortSignal|Subscription)$/.test(
+      one.symbol?.name ?? '',
+    ) &&
     !(one.getProperties().length === 0 && one.flags & TypeFlags.Object);
   return (type.isUnion() ? type.types.some(says) : says(type)) ? type : undefined;
 }
