@@ -6,6 +6,8 @@ import type { Subject } from '../survey/subject';
 import { targetOf, type Drafting } from './index';
 import type { Outcome } from './outcome';
 import { refuse } from './errors';
+import { exportedAs } from './exported';
+import type { Needed } from './value';
 
 /** What became of one component of a folder. */
 export type Row =
@@ -49,12 +51,10 @@ async function draftOne(
 ): Promise<Row> {
   const { file, unit } = subject;
   const about = { component: unit.name, source: found.project.nameOf(file) };
-  const exported = found.project
-    .facts(file)
-    .exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
-  if (!exported) return { kind: 'skipped', ...about, why: 'it is not exported' };
+  const component = exportedAs(found.project, file, unit.name);
+  if (!component) return { kind: 'skipped', ...about, why: 'it is not exported' };
   if (isBare(file)) return { kind: 'skipped', ...about, why: 'it has no template of its own' };
-  const tested = testOf(file, unit.name) ?? targetThere(drafting, subject, exported.name);
+  const tested = testOf(file, unit.name) ?? targetThere(drafting, subject, component);
   if (tested !== undefined) return { kind: 'skipped', ...about, why: `${tested} is there` };
   try {
     return { kind: 'drafted', outcome: await drafting.draftSurveyed(found.surveyOf(subject), lane) };
@@ -84,8 +84,7 @@ function testOf(file: string, component: string): string | undefined {
 
 const plain = (name: string): string => name.replace(/[-_.]/g, '').toLowerCase();
 
-function targetThere({ options }: Drafting, { file, unit }: Subject, name: string): string | undefined {
-  const component = name === 'default' ? { name, local: unit.name, from: file } : { name, from: file };
+function targetThere({ options }: Drafting, { file, unit }: Subject, component: Needed): string | undefined {
   const target = targetOf(file, component, unit.framework ?? 'react', options.isStates);
   return existsSync(target) ? basename(target) : undefined;
 }

@@ -122,14 +122,15 @@ const spaced = (name: string): string =>
     .replace(/([a-z])([A-Z])/g, '$1 $2')
     .toLowerCase();
 
+const varyAll = (map: ReadonlyMap<string, Value>): ReadonlyMap<string, Value> =>
+  new Map([...map].map(([key, value]) => [key, vary(value, key)]));
+
 /** A case with all that is told changed, to see what follows. */
 export function varied(one: Candidate): Candidate {
-  const changed = (map: ReadonlyMap<string, Value>) =>
-    new Map([...map].map(([key, value]) => [key, vary(value, key)]));
   return {
     ...one,
     title: `varied: ${one.title}`,
-    given: { ...one.given, props: changed(one.given.props), network: changed(one.given.network) },
+    given: { ...one.given, props: varyAll(one.given.props), network: varyAll(one.given.network) },
   };
 }
 
@@ -140,9 +141,9 @@ export function variedDraft(draft: Draft): Draft {
     ...draft,
     given: {
       ...given,
-      props: new Map([...given.props].map(([key, value]) => [key, vary(value, key)])),
-      network: new Map([...given.network].map(([key, value]) => [key, vary(value, key)])),
-      slots: new Map([...given.slots].map(([key, value]) => [key, vary(value, key)])),
+      props: varyAll(given.props),
+      network: varyAll(given.network),
+      slots: varyAll(given.slots),
       provide: given.provide.map(([token, value]) => [token, vary(value)] as const),
       swap: given.swap.map((value) => vary(value)),
     },

@@ -4,6 +4,7 @@ import { basename, dirname, extname, join } from 'node:path';
 import { type Survey, survey } from '../survey/index';
 import { findRoot } from '../survey/project';
 import { refuse } from './errors';
+import { exportedAs } from './exported';
 import { Making } from './making';
 import type { Known } from './plan';
 import { printOwnConfig, readRunConfig, type RunConfig } from './run/config';
@@ -89,13 +90,10 @@ export class Drafting {
 /** How tests import the component. @throws SIM-DRAFT-EXPORT */
 function componentOf({ subject, project }: Survey): Needed {
   const { file, unit } = subject;
-  const exported = project
-    .facts(file)
-    .exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
-  if (!exported) return refuse('SIM-DRAFT-EXPORT', { component: unit.name, file: project.nameOf(file) });
-  return exported.name === 'default'
-    ? { name: 'default', local: unit.name, from: file }
-    : { name: exported.name, from: file };
+  return (
+    exportedAs(project, file, unit.name) ??
+    refuse('SIM-DRAFT-EXPORT', { component: unit.name, file: project.nameOf(file) })
+  );
 }
 
 export function targetOf(

@@ -255,8 +255,6 @@ export class Making {
 const besides = (target: string, kind: string): string =>
   join(dirname(target), basename(target).replace(/\.(test|states)\./, `.draft-${process.pid}.${kind}.`));
 
-/** A draft in which what listens to a channel is swapped for what it would tell. */
-
 const mostRounds = 10;
 
 const bare: Case = {

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { reachedFrom, type SurveyNode } from '../survey/graph';
 import type { Survey } from '../survey/index';
+import { exportedAs } from './exported';
 import { nothingGiven, type Draft, type Given } from './model';
 import { paramsIn, predictWrappers } from './packages';
 import type { PropFact } from './types/props';
@@ -172,17 +173,10 @@ function swapOf(known: Known, node: SurveyNode): Value | undefined {
 /** How a test names something of the project; undefined for what it cannot import. */
 export function neededFor(
   { survey, from }: Pick<Known, 'survey' | 'from'>,
-  { file, unit, name }: SurveyNode,
+  { file, unit }: SurveyNode,
 ): Needed | undefined {
   if (file === undefined || unit === undefined) return undefined;
-  const place = join(from, file);
-  const exported = survey.project
-    .facts(place)
-    .exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
-  if (!exported) return undefined;
-  return exported.name === 'default'
-    ? { name: 'default', local: name, from: place }
-    : { name: exported.name, from: place };
+  return exportedAs(survey.project, join(from, file), unit.name);
 }
 
 export function referenceTo(known: Pick<Known, 'survey' | 'from'>, node: SurveyNode): Value | undefined {

@@ -19,5 +19,3 @@ export interface Unsaid {
 /** True where something is said that does not only come from what was put inside of it. */
 export const isTelling = ({ draft }: Said): boolean =>
   draft.cases.some(({ checks }) => checks.some(({ isPutIn }) => isPutIn !== true));
-
-/** One draft on its way. */

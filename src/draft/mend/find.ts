@@ -1,6 +1,7 @@
 import { dirname, relative, sep } from 'node:path';
 import type { Unit } from '../../survey/facts';
 import { packageOf } from '../../survey/project';
+import { exportedAs } from '../exported';
 import type { Known } from '../plan';
 import type { Needed } from '../value';
 
@@ -25,17 +26,11 @@ function findComponent({ survey }: Known, fits: (unit: Unit, file: string) => bo
   const { project, subject } = survey;
   const found: Needed[] = [];
   for (const file of project.list()) {
-    const { exports, units } = project.facts(file);
-    for (const unit of units) {
+    for (const unit of project.facts(file).units) {
       if (unit.kind !== 'component' || unit.framework !== subject.unit.framework || !fits(unit, file))
         continue;
-      const exported = exports.find(({ local, specifier }) => local === unit.name && specifier === undefined);
-      if (exported && unit !== subject.unit)
-        found.push(
-          exported.name === 'default'
-            ? { name: 'default', local: unit.name, from: file }
-            : { name: exported.name, from: file },
-        );
+      const needed = unit === subject.unit ? undefined : exportedAs(project, file, unit.name);
+      if (needed) found.push(needed);
     }
   }
   const distance = ({ from }: Needed) => relative(dirname(subject.file), from).split(sep).length;

@@ -16,8 +16,6 @@ export const nodeNamed = ({ survey }: Known, name: string, kind: RegExp): Survey
   survey.graph.nodes.find((one) => one.name === name && kind.test(one.kind)) ??
   survey.graph.nodes.find((one) => kind.test(one.kind) && isSlip(one.name, name));
 
-/** `MemoryRouter` of an import line, or a component of the project's own. */
-
 export const writes = (value: Value): string => (value.kind === 'code' ? value.code : JSON.stringify(value));
 
 /** @param isOuter true where what stands around it already asks for it */

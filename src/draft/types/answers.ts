@@ -1,6 +1,7 @@
 import type * as Ts from 'typescript';
 import type { Value } from '../value';
 import { sample, type Sampling } from './sample';
+import { samplingIn } from './sampling';
 import { singular } from '../write/words';
 import type { Types } from './service';
 import { sampleOfUse } from './use';
@@ -19,11 +20,9 @@ export function sampleAnswer(
   { file, line, path }: AskedAt,
   framework: Sampling['framework'],
 ): Value | undefined {
-  const found = types.source(file);
-  if (!found) return undefined;
-  const { checker, file: source } = found;
-  const { ts } = types;
-  const sampling: Sampling = { ts, checker, framework, isJson: true, at: source, isFull: true };
+  const sampling = samplingIn(types, file, framework, true);
+  if (!sampling) return undefined;
+  const { ts, source } = sampling;
   const place = placeOf(path);
   for (const call of callsAt(ts, source, line)) {
     const type = answerType(sampling, call);
@@ -45,10 +44,9 @@ export function sampleOperation(
 ): Value | undefined {
   const place = { owner: name, field: 'data', path: [] };
   for (const file of files) {
-    const found = types.source(file);
-    if (!found) continue;
-    const { checker, file: source } = found;
-    const sampling: Sampling = { ts: types.ts, checker, framework, isJson: true, at: source, isFull: true };
+    const sampling = samplingIn(types, file, framework, true);
+    if (!sampling) continue;
+    const { checker, source } = sampling;
     const call = findCall(
       types.ts,
       source,

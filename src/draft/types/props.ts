@@ -5,6 +5,7 @@ import type { Framework } from '../../survey/facts';
 import { code, isSpy, spyValue, text, type Value } from '../value';
 import { sampleOfTemplate, sampleOfUse, templateOf } from './use';
 import { sample, type Sampling } from './sample';
+import { samplingIn } from './sampling';
 import { singular } from '../write/words';
 import type { Types } from './service';
 import { angularInputs } from './props-angular';
@@ -38,11 +39,9 @@ export function readProps(
   exported: string,
   framework: Framework,
 ): readonly PropFact[] | undefined {
-  const found = types.source(file);
-  if (!found) return undefined;
-  const { checker, file: source } = found;
-  const { ts } = types;
-  const sampling: Sampling = { ts, checker, framework, isJson: false, at: source, isFull: false };
+  const sampling = samplingIn(types, file, framework);
+  if (!sampling) return undefined;
+  const { ts, source } = sampling;
   const read = { react: reactProps, vue: vueProps, angular: angularInputs }[framework];
   const declared = read(sampling, source, exported);
   const uses = usesIn(ts, source, file);

@@ -2,6 +2,7 @@ import type * as Ts from 'typescript';
 import type { Needed, Value } from '../value';
 import { typeOfExport } from './props';
 import { sample, standFor, type Sampling } from './sample';
+import { samplingIn } from './sampling';
 import { singular } from '../write/words';
 import type { Types } from './service';
 
@@ -12,20 +13,13 @@ export function sampleReturned(
   exported: string,
   framework: Sampling['framework'],
 ): Value | undefined {
-  const found = types.source(file);
-  if (!found) return undefined;
-  const sampling: Sampling = {
-    ts: types.ts,
-    checker: found.checker,
-    framework,
-    isJson: false,
-    at: found.file,
-    isFull: false,
-  };
-  const type = typeOfExport(found.checker, types.ts, found.file, exported);
+  const sampling = samplingIn(types, file, framework);
+  if (!sampling) return undefined;
+  const { ts, checker, source } = sampling;
+  const type = typeOfExport(checker, ts, source, exported);
   const [call] = type?.getCallSignatures() ?? [];
   if (!call) return undefined;
-  const answer = found.checker.getReturnTypeOfSignature(call);
+  const answer = checker.getReturnTypeOfSignature(call);
   const name = exported.replace(/^use(?=[A-Z])/, '');
   const field = name.charAt(0).toLowerCase() + name.slice(1);
   return sample(answer, { owner: singular(field), field, path: [field] }, sampling);
@@ -38,11 +32,9 @@ export function sampleProvided(
   exported: string,
   framework: Sampling['framework'],
 ): Value | undefined {
-  const found = types.source(file);
-  if (!found) return undefined;
-  const { checker, file: source } = found;
-  const { ts } = types;
-  const sampling: Sampling = { ts, checker, framework, isJson: false, at: source, isFull: false };
+  const sampling = samplingIn(types, file, framework);
+  if (!sampling) return undefined;
+  const { ts, checker, source } = sampling;
   const type = typeOfExport(checker, ts, source, exported);
   const held = type && heldBy(type, checker);
   if (!held) return undefined;
@@ -63,19 +55,12 @@ function heldBy(type: Ts.Type, checker: Ts.TypeChecker): Ts.Type | undefined {
 
 /** A stand-in for a service: what it holds is given values, what it does is recorded. */
 export function sampleStandIn(types: Types, needed: Needed): Value | undefined {
-  const found = types.source(needed.from);
-  const type = found && typeOfExport(found.checker, types.ts, found.file, needed.name);
+  const sampling = samplingIn(types, needed.from, 'angular');
+  if (!sampling) return undefined;
+  const type = typeOfExport(sampling.checker, sampling.ts, sampling.source, needed.name);
   const [made] = type?.getConstructSignatures() ?? [];
   const instance = made?.getReturnType() ?? declaredBy(type);
-  if (!found || !instance) return undefined;
-  const sampling: Sampling = {
-    ts: types.ts,
-    checker: found.checker,
-    framework: 'angular',
-    isJson: false,
-    at: found.file,
-    isFull: false,
-  };
+  if (!instance) return undefined;
   return standFor(instance, needed, sampling);
 }
 
