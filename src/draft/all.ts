@@ -1,8 +1,9 @@
-import { existsSync, readFileSync, readdirSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { basename, dirname } from 'node:path';
 import { SimulacraError } from '../core/errors';
 import { survey, type FolderSurvey } from '../survey/index';
 import type { Subject } from '../survey/subject';
+import { isBare } from './bare';
 import { targetOf, type Drafting } from './index';
 import type { Outcome } from './outcome';
 import { refuse } from './errors';
@@ -53,7 +54,7 @@ async function draftOne(
   const about = { component: unit.name, source: found.project.nameOf(file) };
   const component = exportedAs(found.project, file, unit.name);
   if (!component) return { kind: 'skipped', ...about, why: 'it is not exported' };
-  if (isBare(file)) return { kind: 'skipped', ...about, why: 'it has no template of its own' };
+  if (isBare(found.project, file)) return { kind: 'skipped', ...about, why: 'it has no template of its own' };
   const tested = testOf(file, unit.name) ?? targetThere(drafting, subject, component);
   if (tested !== undefined) return { kind: 'skipped', ...about, why: `${tested} is there` };
   try {
@@ -62,13 +63,6 @@ async function draftOne(
     if (failure instanceof SimulacraError && failure.code === 'SIM-DRAFT-RUNNER') throw failure;
     return { kind: 'broken', ...about, why: failure instanceof Error ? failure.message : String(failure) };
   }
-}
-
-/** A single-file component that only holds options for others. */
-function isBare(file: string): boolean {
-  if (!file.endsWith('.vue')) return false;
-  const source = readFileSync(file, 'utf8');
-  return !/<template\b|\brender\s*[(:]|\bsetup\b/.test(source);
 }
 
 const ofTests = /\.(test|spec|states)\.[cm]?[jt]sx?$/;

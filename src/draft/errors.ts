@@ -1,5 +1,6 @@
 import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
 import type { Report } from '../core/errors/error';
+import { list } from '../core/print';
 
 /** Failures of drafting tests. */
 export const registry = {
@@ -18,6 +19,15 @@ export const registry = {
   'SIM-DRAFT-EXPORT': (f: { component: string; file: string }): Report => ({
     head: `${f.component} is not exported by ${f.file}, so no test can import it.`,
     next: ['Export it, or draft a component that uses it.'],
+  }),
+  'SIM-DRAFT-BARE': (f: { component: string; file: string; by: readonly string[] }): Report => ({
+    head: `${f.component} in ${f.file} has no template and no render function, so it shows nothing.`,
+    there: ['It holds options for other components.'],
+    next: [
+      f.by.length > 0
+        ? `Draft one that is made of it:   ${list(f.by, 3)}`
+        : 'Give it a template, or draft another component.',
+    ],
   }),
   'SIM-DRAFT-OPTION': (f: {
     option: string;

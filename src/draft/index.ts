@@ -3,6 +3,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { basename, dirname, extname, join } from 'node:path';
 import { type Survey, survey } from '../survey/index';
 import { findRoot } from '../survey/project';
+import { extendersOf, isBare } from './bare';
 import { refuse } from './errors';
 import { exportedAs } from './exported';
 import { Making } from './making';
@@ -44,6 +45,7 @@ export class Drafting {
     const target = targetOf(found.subject.file, component, framework, this.options.isStates);
     if (!this.options.isForced && !this.options.isPrinted)
       refuseWritten(target, found.project.nameOf(target));
+    refuseBare(found);
     const config = await readRunConfig(this.root, target, framework);
     const runner = this.#runnerFor(config, lane);
     const types = (this.#types ??= Types.of(this.root, found.subject.file));
@@ -117,6 +119,16 @@ export function targetOf(
         ? '.ts'
         : '.js';
   return join(dirname(file), `${isMain ? stem : called}.${isStates ? 'states' : 'test'}${ending}`);
+}
+
+/** @throws SIM-DRAFT-BARE */
+function refuseBare({ project, subject: { file, unit } }: Survey): void {
+  if (isBare(project, file))
+    refuse('SIM-DRAFT-BARE', {
+      component: unit.name,
+      file: project.nameOf(file),
+      by: extendersOf(project, file),
+    });
 }
 
 /** @throws SIM-DRAFT-EXISTS for what a person has written */

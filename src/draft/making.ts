@@ -3,12 +3,14 @@ import { basename, dirname, join } from 'node:path';
 import { type Seen, chooseCases } from './choose';
 import { candidatesFor, varied, variedDraft } from './explore';
 import type { DraftOptions } from './outcome';
+import { type Guess, type Impasse, aboutOf, failuresOf } from './impasse';
 import { swapLive } from './live';
+import { loadedFirst } from './loading';
 import { mend } from './mend/index';
 import type { Case, Draft } from './model';
 import { type Known, planDraft, timeValue } from './plan';
 import { leaned, richerDrafts } from './richer';
-import type { FailureSeen, Observation } from './run/observed';
+import type { Observation } from './run/observed';
 import type { DraftRunner, Failed, Tried } from './run/runner';
 import { type Made, type Said, type Unsaid, isTelling } from './said';
 import { firstLines, nothingTrue, whyNot, wordsOf } from './words';
@@ -59,8 +61,7 @@ export class Making {
   async #bringUp(first: Draft): Promise<{ draft: Draft; observed: Observation } | Unsaid> {
     let draft = first;
     const guessed = new Set<string>();
-    let guess:
-      { readonly before: Draft; readonly about: string; readonly done: readonly string[] } | undefined;
+    const guesses: Guess[] = [];
     for (const begun = this.#rounds; ;) {
       const tried = await this.#try({ ...draft, cases: [bare] });
       const observed = tried.seen.get(bare.title);
@@ -69,30 +70,37 @@ export class Making {
         observed.threw === undefined &&
         tried.tests.every(({ hasPassed }) => hasPassed);
       if (isUp && tried.failed === undefined) return { draft: this.#pruned(draft, observed), observed };
-      const failures = failuresOf(observed);
-      const about = aboutOf(failures[0]);
-      // What has not helped is taken back.
-      if (guess?.about === about) draft = this.#takeBack(guess.before, guess.done);
-      guess = undefined;
-      const mended = mend(this.known, draft, failures, guessed);
-      const again = mended.done.length > 0 ? mended.draft : this.#withTime(draft, tried.failed);
-      if (!again || this.#rounds - begun >= mostRounds) return { draft, failed: wordsOf(tried, observed) };
+      let at: Impasse = { failures: failuresOf(observed), failed: wordsOf(tried, observed) };
+      // What has not helped is taken back, and so is what has only led to something else.
+      if (guesses.at(-1)?.about === aboutOf(at)) ({ draft } = this.#takeBack(guesses.pop()!));
+      let mended = mend(this.known, draft, at.failures, guessed);
+      const other = mended.done.length > 0 ? undefined : this.#otherwise(draft, tried.failed);
+      while (!other && mended.done.length === 0 && guesses.length > 0) {
+        const back = this.#takeBack(guesses.pop()!);
+        ({ draft, at } = back);
+        mended = mend(this.known, draft, at.failures, guessed);
+      }
+      if ((!other && mended.done.length === 0) || this.#rounds - begun >= mostRounds)
+        return { draft, failed: (guesses[0]?.at ?? at).failed };
       if (mended.isGuess) {
-        guess = { before: draft, about, done: mended.done };
+        guesses.push({ draft, at, about: aboutOf(at), done: mended.done });
         for (const one of mended.done) guessed.add(one);
       }
       this.#done.push(...mended.done);
-      draft = again;
+      draft = other ?? mended.draft;
     }
   }
 
-  #takeBack(before: Draft, done: readonly string[]): Draft {
-    for (const one of done) this.#done.splice(this.#done.lastIndexOf(one), 1);
-    return before;
+  #takeBack(guess: Guess): Guess {
+    for (const one of guess.done) this.#done.splice(this.#done.lastIndexOf(one), 1);
+    return guess;
   }
 
-  /** What never comes to rest may do so on a clock that stands still. */
-  #withTime(draft: Draft, failed: Failed | undefined): Draft | undefined {
+  /** Other ways for what failed without a failure of ours: another order of loading, another time. */
+  #otherwise(draft: Draft, failed: Failed | undefined): Draft | undefined {
+    if (failed?.kind === 'file' && /before initialization/.test(failed.message))
+      return loadedFirst(this.known, draft);
+    // What never comes to rest may do so on a clock that stands still.
     if (failed?.kind !== 'slow' || draft.given.more.has('time')) return undefined;
     const more = new Map([...draft.given.more, ['time', timeValue] as const]);
     return { ...draft, given: { ...draft.given, more } };
@@ -255,7 +263,7 @@ export class Making {
 const besides = (target: string, kind: string): string =>
   join(dirname(target), basename(target).replace(/\.(test|states)\./, `.draft-${process.pid}.${kind}.`));
 
-const mostRounds = 10;
+const mostRounds = 14;
 
 const bare: Case = {
   key: 'given',
@@ -263,16 +271,6 @@ const bare: Case = {
   given: { props: new Map(), network: new Map(), more: new Map() },
   checks: [],
 };
-
-const aboutOf = (failure: FailureSeen | undefined): string =>
-  failure
-    ? `${failure.code} ${failure.thrown?.message ?? String(failure.fields['threw'] ?? failure.message.split('\n')[0])}`
-    : '';
-
-const failuresOf = (seen: Observation | undefined): readonly FailureSeen[] => [
-  ...(seen?.threw ? [seen.threw] : []),
-  ...(seen?.failures ?? []),
-];
 
 /** A case without what did not hold in it. */
 function weakened({ follow, ...one }: Case): readonly Case[] {

@@ -74,6 +74,8 @@ export interface Draft {
   readonly cases: readonly Case[];
   /** True where the component has to be loaded after what it imports was swapped. */
   readonly isLoadedLate: boolean;
+  /** A file that has to be loaded before it, where files import each other in a circle. */
+  readonly loadedFirst?: string;
   /** True where its file exports no other component. */
   readonly isOnlyOne: boolean;
 }

@@ -88,9 +88,16 @@ const isShown = (name: string, words: string): boolean =>
   ) && !/^(https?:|data:|\/|#)/.test(words);
 
 const varyText = (words: string): string =>
-  /^\d{4}-\d\d-\d\d/.test(words)
-    ? words.replace(/^\d{4}/, (year) => String(Number(year) - 3))
-    : `Other ${lowered(words)}`;
+  /^\d{4}-\d\d-\d\d/.test(words) ? otherDay(words) : `Other ${lowered(words)}`;
+
+/** Another day of another year, which is shown differently in any form. */
+export const otherDay = (moment: string): string =>
+  moment.replace(
+    /^(\d{4})-(\d\d)-(\d\d)/,
+    (_, year, month, day) =>
+      `${Number(year) - 3}-${twoDigits((Number(month) % 12) + 1)}-${twoDigits((Number(day) % 27) + 2)}`,
+  );
+const twoDigits = (number: number): string => String(number).padStart(2, '0');
 
 const lowered = (words: string) =>
   /^[A-Z][a-z]/.test(words) ? words.replace(/^./, (letter) => letter.toLowerCase()) : words;

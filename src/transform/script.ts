@@ -1,5 +1,4 @@
 import { basename } from 'node:path';
-import type TypeScript from 'typescript';
 import { fromStandard, transpile, type Transformed, type TransformOptions } from './transformer';
 import { typescript } from './typescript';
 
@@ -33,24 +32,5 @@ export function processScript(
   const ts = typescript(file);
   return transpile(ts, code, file, options, {
     options: { jsx: ts.JsxEmit.ReactJSX, jsxImportSource: jsxFrom },
-    ...(!options.supportsStaticESM && /\bimport\.meta\b/.test(code) && { before: replaceMeta(ts) }),
   });
 }
-
-/**
- * The values of `import.meta.env`, which does not exist in CommonJS.
- *
- * @see https://vite.dev/guide/env-and-mode
- */
-const meta =
-  '({ url: "file://" + __filename, env: { MODE: "test", DEV: true, PROD: false, SSR: false, BASE_URL: "/", ...Object.fromEntries(Object.entries(process.env).filter(([name]) => name.startsWith("VITE_"))) } })';
-
-const replaceMeta =
-  (ts: typeof TypeScript): TypeScript.TransformerFactory<TypeScript.SourceFile> =>
-  (context) => {
-    const visit = (node: TypeScript.Node): TypeScript.Node =>
-      ts.isMetaProperty(node) && node.keywordToken === ts.SyntaxKind.ImportKeyword
-        ? context.factory.createIdentifier(meta)
-        : ts.visitEachChild(node, visit, context);
-    return (file) => ts.visitNode(file, visit) as TypeScript.SourceFile;
-  };

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import type TypeScript from 'typescript';
+import { metaOf, readsMeta, replaceMeta } from './meta';
 import { typescript } from './typescript';
 
 /** What Jest asks of a transformer, as far as it is needed here. @see https://jestjs.io/docs/code-transformation */
@@ -60,7 +61,12 @@ export function transpile(
       sourceMap: true,
       ...more.options,
     },
-    ...(more.before && { transformers: { before: [more.before] } }),
+    transformers: {
+      before: [
+        ...(more.before ? [more.before] : []),
+        ...(!supportsStaticESM && readsMeta(code) ? [replaceMeta(ts)] : []),
+      ],
+    },
   });
   const map = sourceMapText === null ? null : (JSON.parse(sourceMapText) as object);
   return { code: outputText.replace(/\n\/\/# sourceMappingURL=.*\s*$/, '\n'), map };
@@ -81,6 +87,7 @@ export function fromStandard(code: string, file: string, options: TransformOptio
     target: 'node20',
     loader: 'js',
     supported: { 'dynamic-import': false },
+    ...(readsMeta(code) && { define: metaOf(file) }),
   });
   // A remaining source map comment would be taken for a map of the compiled file.
   if (built) return { code: built.code.replace(/\n\/\/# sourceMappingURL=.*\s*$/, '\n'), map: null };

@@ -99,7 +99,9 @@ function ending({ styles }: Sfc.SFCDescriptor, file: string, hasTemplate: boolea
       ({ module }) =>
         `${JSON.stringify(module === true ? '$style' : module)}: new Proxy({}, { get: (_, name) => name })`,
     );
+  // A script that ends without a semicolon would call what comes first here.
   return [
+    ';',
     ...(hasTemplate ? ['(component as any).render = render;'] : []),
     ...(modules.length > 0 ? [`(component as any).__cssModules = { ${modules.join(', ')} };`] : []),
     `(component as any).__name ??= ${JSON.stringify(basename(file, '.vue'))};`,

@@ -213,6 +213,23 @@ const { hives } = useHives(() => props.yard);
       'token SessionKey',
     ],
   },
+  'options: what they inject, by a text and by a key': {
+    files: {
+      'Board.vue': `<template><p>{{ session }}</p></template>
+<script>
+import { SessionKey } from './session';
+export default { inject: { session: SessionKey, yard: { from: 'yard', default: null }, scale: { default: null } } };
+</script>`,
+      'session.ts': `export const SessionKey = Symbol('session');`,
+    },
+    leans: ["token 'scale'", "token 'yard'", 'token SessionKey'],
+  },
+  'options: injected by a list': {
+    files: {
+      'Board.vue': `<template><p>{{ yard }}</p></template><script>export default { inject: ['yard'] };</script>`,
+    },
+    leans: ["token 'yard'"],
+  },
   'options: components by name, a mixin, injected by a text': {
     files: {
       'Board.vue': `<script>

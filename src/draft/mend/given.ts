@@ -1,6 +1,7 @@
 import type { Draft, Given } from '../model';
 import type { Known } from '../plan';
-import { text } from '../value';
+import type { FailureSeen } from '../run/observed';
+import { code, spyValue, text, type Value } from '../value';
 import { type Mended, setMore } from './mended';
 
 export function addProps({ props }: Known, given: Given, names: readonly string[]): Mended | undefined {
@@ -53,7 +54,59 @@ export function allowLeft(given: Given, left: unknown): Mended | undefined {
 /** Gives all props that may be missing: the code takes one of them to be there. */
 export function addOptional({ props }: Known, { given }: Pick<Draft, 'given'>): Mended | undefined {
   const missing = props.filter(({ name, isCallback }) => !given.props.has(name) && !isCallback);
-  if (missing.length === 0 || missing.length > 25) return undefined;
+  if (missing.length === 0 || missing.length > 60) return undefined;
   const added = new Map([...given.props, ...missing.map(({ name, value }) => [name, value] as const)]);
   return { given: { ...given, props: added }, done: `gave it ${missing.map(({ name }) => name).join(', ')}` };
 }
+
+/** Gives the props that a failure names: `aria-label should be specified`. */
+export function addNamed(known: Known, { given }: Draft, failure: FailureSeen): Mended | undefined {
+  const said = failure.thrown?.message ?? String(failure.fields['threw'] ?? failure.message);
+  return addNamedIn(known, given, said);
+}
+
+export function addNamedIn(known: Known, given: Given, said: string): Mended | undefined {
+  const named = known.props.filter(
+    ({ name, isCallback }) =>
+      !given.props.has(name) &&
+      !isCallback &&
+      name.length > 2 &&
+      new RegExp(`(?<![\\w-])${name.replace(/[$.]/g, '\\$&')}(?![\\w-])`).test(said),
+  );
+  return named.length > 0
+    ? addProps(
+        known,
+        given,
+        named.map(({ name }) => name),
+      )
+    : undefined;
+}
+
+/** Without a text inside of it, where it takes elements only. */
+export function dropText({ props }: Known, { given }: Draft): Mended | undefined {
+  const inside = given.props.get('children');
+  const isOptional = props.some(({ name, isRequired }) => name === 'children' && !isRequired);
+  return inside?.kind === 'text' && isOptional ? dropProp(given, 'children') : undefined;
+}
+
+/** A value of the kind that Vue asks for: `Expected Array, got String`. */
+export function correctProp(
+  given: Given,
+  name: string | undefined,
+  found: string | undefined,
+): Mended | undefined {
+  if (name === undefined || !given.props.has(name)) return undefined;
+  const [, kind = ''] = /Expected (\w+)/.exec(found ?? '') ?? [];
+  const value = ofKind[kind];
+  if (!value) return dropProp(given, name);
+  return { given: { ...given, props: new Map([...given.props, [name, value]]) }, done: `corrected ${name}` };
+}
+
+const ofKind: Readonly<Record<string, Value>> = {
+  Array: { kind: 'list', items: [] },
+  Object: { kind: 'object', fields: [] },
+  Boolean: code('false'),
+  Number: { kind: 'number', number: 3 },
+  String: text('Text'),
+  Function: spyValue(),
+};

@@ -2,7 +2,7 @@ import type { Draft, Given } from '../model';
 import { type Known, timeValue } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import { type Value, code } from '../value';
-import { addProps, allowLeft, dropProp, dropProvided, dropStub } from './given';
+import { addProps, allowLeft, correctProp, dropProp, dropProvided, dropStub } from './given';
 import { mendLogs } from './logs';
 import { type Mended, addWrapper, setMore } from './mended';
 import { addRoutes, fillAnswer } from './network';
@@ -73,6 +73,8 @@ function mendOne(
       );
     case 'SIM-PROP-MISSING':
       return addProps(known, given, (fields['missing'] as readonly string[] | undefined) ?? []);
+    case 'SIM-PROP-TYPE':
+      return correctProp(given, words('prop'), words('found'));
     case 'SIM-PROP-UNKNOWN':
       return dropProp(given, words('asked'));
     case 'SIM-STUB-UNUSED':
@@ -95,7 +97,7 @@ function mendOne(
     case 'SIM-LEFT-BEHIND':
       return allowLeft(given, fields['left']);
     case 'SIM-LOG-UNEXPECTED':
-      return mendLogs(known, draft, fields['logs']);
+      return mendLogs(known, draft, fields['logs'], tried);
     case 'SIM-REST-NEVER':
       return setMore(given, 'time', timeValue, 'gave it virtual time');
     case 'SIM-PAGE-LACKS':

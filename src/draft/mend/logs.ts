@@ -1,19 +1,40 @@
+import { readFileSync } from 'node:fs';
 import type { Draft } from '../model';
 import { wrapperNamed } from '../packages';
 import type { Known } from '../plan';
-import { type Value, constant } from '../value';
-import { addProps } from './given';
-import { type Mended, addWrapper } from './mended';
+import { type Value, constant, text } from '../value';
+import { addNamedIn, addOptional, addProps } from './given';
+import { type Mended, addWrapper, setMore } from './mended';
 import { addProvider } from './provide';
 
 interface Logged {
+  readonly level?: string;
   readonly text: string;
   readonly from?: string;
 }
 
-export function mendLogs(known: Known, draft: Draft, logs: unknown): Mended | undefined {
+export function mendLogs(
+  known: Known,
+  draft: Draft,
+  logs: unknown,
+  tried: ReadonlySet<string>,
+): Mended | undefined {
+  const all = (logs as readonly Logged[] | undefined) ?? [];
+  for (const { text: said } of all) {
+    const mended = mendLog(known, draft, said);
+    if (mended) return mended;
+  }
+  const ways = [
+    ...all.map(({ text: said }) => addNamedIn(known, draft.given, said)),
+    addOptional(known, draft),
+  ];
+  const guess = ways.find((mended) => mended && !tried.has(mended.done));
+  return guess ? { ...guess, isGuess: true } : expectOwn(known, draft, all);
+}
+
+function mendLog(known: Known, draft: Draft, said: string): Mended | undefined {
   const { given, framework } = draft;
-  for (const { text: said } of (logs as readonly Logged[] | undefined) ?? []) {
+  {
     const unresolved = /Failed to resolve component: ([\w-]+)/.exec(said)?.[1];
     const wrapper = unresolved === undefined ? undefined : wrapperNamed(unresolved, framework);
     if (wrapper) return addWrapper(given, wrapper, unresolved!);
@@ -37,6 +58,18 @@ export function mendLogs(known: Known, draft: Draft, logs: unknown): Mended | un
       return addWrapper(given, nestIn(nested), `<${nested}>'s place`);
   }
   return undefined;
+}
+
+/** Expects the warnings that the component's own source writes, whatever it is given. */
+function expectOwn(known: Known, { given }: Draft, logs: readonly Logged[]): Mended | undefined {
+  const source = readFileSync(known.survey.subject.file, 'utf8');
+  const own = logs.map(({ level, text: said }) => {
+    const words = said.split('\n')[0]!.trim();
+    return level === 'warn' && words.length > 8 && source.includes(words) ? words : undefined;
+  });
+  if (own.length === 0 || own.includes(undefined)) return undefined;
+  const items = [...new Set(own)].map((words) => text(words!, true));
+  return setMore(given, 'logs', { kind: 'list', items }, 'expected its own warning');
 }
 
 /** What an element has to stand in. */

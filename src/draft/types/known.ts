@@ -1,6 +1,6 @@
 import type * as Ts from 'typescript';
 import { momentOf, type Place } from '../../network/contract/plausible';
-import { around, code, object, text, type Needed, type Value } from '../value';
+import { around, code, object, otherDay, text, type Needed, type Value } from '../value';
 import type { Sampling } from './sample';
 
 /* Types that the platform and the frameworks have, which nobody writes out. */
@@ -37,7 +37,9 @@ export function ofPlatform(
 ): Value | undefined {
   if (name === 'Date') {
     const moment = momentOf(place);
-    return isJson ? text(moment) : { kind: 'code', code: `new Date('${moment}')` };
+    return isJson
+      ? text(moment)
+      : { kind: 'code', code: `new Date('${moment}')`, varied: `new Date('${otherDay(moment)}')` };
   }
   if (name === 'Promise') return around('Promise.resolve(', inner(), ')');
   if (Object.hasOwn(platform, name)) return platform[name];

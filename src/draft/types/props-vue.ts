@@ -172,6 +172,11 @@ function typeOf(node: Ts.Expression, sampling: Sampling): Pick<Declared, 'type' 
     const first = all.find((one) => one.getText() === 'String') ?? all[0];
     return first ? typeOf(first, sampling) : { type: checker.getAnyType() };
   }
+  // Array<Hive>
+  if (ts.isExpressionWithTypeArguments(node)) {
+    const [made] = checker.getTypeAtLocation(node).getConstructSignatures();
+    if (made) return { type: made.getReturnType() };
+  }
   const runtime = node.getText();
   switch (runtime) {
     case 'String':

@@ -1,5 +1,5 @@
 import { nameField, quote } from './words';
-import type { Case, Check, Draft, Follow, Given } from '../model';
+import type { Case, Check, Draft, Follow } from '../model';
 import {
   around,
   code,
@@ -12,6 +12,7 @@ import {
 } from '../value';
 import { Imports } from './imports';
 import { constantName, hasFixed, isPlain, nameOfRoute, reserved, withoutTypes } from './names';
+import { listField, mapField, quoteTitle } from './fields';
 import { layOut, writeLine, type Style } from './layout';
 
 /** How a file is written. */
@@ -269,6 +270,12 @@ class Page {
       probe === undefined
         ? []
         : [`// @ts-nocheck`, `import { describe, expect, it } from '${probe.replaceAll('\\', '/')}';`];
+    const { loadedFirst } = this.draft;
+    if (loadedFirst !== undefined)
+      first.push(
+        '// First, as the two files import each other.',
+        `import '${this.#imports.specifier(loadedFirst)}';`,
+      );
     const parts = [[...first, ...this.#imports.print()].join('\n'), ...constants, ...shared, ...body];
     const whole = `${parts.join('\n\n')}\n`;
     return fillPlaceholders(isPlain(this.writing) ? withoutTypes(whole) : whole, (file) =>
@@ -283,15 +290,3 @@ class Page {
     return `${start}${layOut(shared, this.writing, 0, start.length, 2)});`;
   }
 }
-
-const quoteTitle = (title: string): string =>
-  title.includes("'") ? `"${title.replaceAll('"', '\\"')}"` : `'${title}'`;
-
-const listField = (name: string, items: readonly Value[]): readonly Field[] =>
-  items.length > 0 ? [[name, { kind: 'list', items }]] : [];
-const mapField = (
-  name: string,
-  map: Given['props'],
-  written: (key: string, value: Value) => Value,
-): readonly Field[] =>
-  map.size > 0 ? [[name, object([...map].map(([key, value]): Field => [key, written(key, value)]))]] : [];

@@ -9,6 +9,7 @@ interface Around {
   readonly unit: OpenUnit;
   readonly imported: ReadonlyMap<string, Imported>;
   readonly framework: 'react' | 'vue' | 'angular';
+  lineOf(node: Node): number;
 }
 
 const isCapital = (name: string) => /^\p{Lu}/u.test(name);
@@ -23,14 +24,15 @@ const made: readonly (readonly [UnitKind, RegExp])[] = [
 ];
 
 /** Decides what kind of thing was declared, once all of it was read. */
-export function kindOfValue({ unit, imported, framework }: Around, node: Node): void {
+export function kindOfValue(around: Around, node: Node): void {
+  const { unit, imported, framework } = around;
   if (unit.kind !== 'value') return;
   const isFunction = /^(Function|Arrow)/.test(node.type);
   if (isFunction) {
     unit.kind = kindOfFunction(unit, framework);
     if (unit.kind === 'component') readInputs(unit, node);
   } else unit.kind = kindOfExpression(unit, node, imported);
-  if (unit.kind === 'component' && framework === 'vue') readOptions(unit, node);
+  if (unit.kind === 'component' && framework === 'vue') readOptions(around, node);
   if (unit.kind === 'component' || unit.kind === 'hook' || unit.kind === 'composable')
     unit.framework = framework;
 }

@@ -2,6 +2,7 @@ import { Parser } from 'htmlparser2';
 import { isNode, nameOf, nodesIn, textOf, type Node } from '../../syntax/syntax';
 import type { OpenUnit } from './unit';
 import { interpolated, namesRead, readMarkup } from './markup';
+import { valueOf } from './shapes';
 
 interface Block {
   readonly name: string;
@@ -91,13 +92,35 @@ export function readMacro(unit: OpenUnit, call: Node): void {
   }
 }
 
-/** Reads the props and events of a component that is written as options. */
-export function readOptions(unit: OpenUnit, node: Node): void {
+/** Reads the props, the events and what is injected, of a component that is written as options. */
+export function readOptions({ unit, lineOf }: WithLines, node: Node): void {
   const [first] = nodesIn(node['arguments']);
   const options = node.type === 'ObjectExpression' ? node : first;
   for (const { key, value } of nodesIn(options?.['properties'])) {
     if (nameOf(key) === 'props') for (const name of namesDeclared(value as Node)) unit.inputs.add(name);
     if (nameOf(key) === 'emits') for (const name of namesDeclared(value as Node)) unit.outputs.add(name);
+    if (nameOf(key) === 'inject') readInjected({ unit, lineOf }, value as Node);
+  }
+}
+
+interface WithLines {
+  readonly unit: OpenUnit;
+  lineOf(node: Node): number;
+}
+
+/** `inject: ['session']`, `inject: { parent: { from: PanelKey, default: null } }`. */
+function readInjected({ unit, lineOf }: WithLines, node: Node): void {
+  const use = (name: string, at: Node) => unit.use(name, 'injected', lineOf(at));
+  if (node.type !== 'ObjectExpression') {
+    for (const one of nodesIn(node['elements'])) use(nameOf(one) || `'${textOf(one)}'`, one);
+    return;
+  }
+  for (const one of nodesIn(node['properties'])) {
+    const value = one['value'] as Node;
+    const from = value.type === 'ObjectExpression' ? valueOf(value, 'from') : value;
+    const said = textOf(from);
+    if (from?.type === 'Identifier') use(nameOf(from), one);
+    else use(`'${said ?? nameOf(one['key'])}'`, one);
   }
 }
 

@@ -1,0 +1,88 @@
+import { readFileSync } from 'node:fs';
+import type { Unit } from '../../survey/facts';
+import { extendersOf } from '../bare';
+import type { Draft } from '../model';
+import type { Known } from '../plan';
+import type { FailureSeen } from '../run/observed';
+import type { Needed } from '../value';
+import { findComponents } from './find';
+import { type Mended, addWrapper, writes } from './mended';
+import { isByWrapper, withRequired } from './provide';
+
+/* The components that a part of something bigger has to stand in. */
+
+/** Puts a component around it that gives what was read in vain, though what threw does not speak of it. */
+export function addParent(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
+  for (const key of readInVain(failure))
+    for (const parent of givers(known, key)) {
+      const mended = putAround(known, draft, failure, parent);
+      if (mended) return mended;
+    }
+  return undefined;
+}
+
+/** `HiveItem must be used within HiveList`, `wrap YardTab in a yard tabs component` */
+export function addParentNamed(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
+  for (const name of namesAsked(failure)) {
+    const [parent] = findComponents(known, (unit) => isCalled(unit, name));
+    const mended = parent && putAround(known, draft, failure, parent);
+    if (mended) return mended;
+  }
+  return undefined;
+}
+
+function putAround(known: Known, draft: Draft, failure: FailureSeen, parent: Needed): Mended | undefined {
+  const called = parent.local ?? parent.name;
+  if (draft.given.wrap.some((one) => new RegExp(`\\b${called}\\b`).test(writes(one)))) return undefined;
+  return addWrapper(draft.given, withRequired(known, parent), called, isByWrapper(draft, failure));
+}
+
+/** The keys and contexts that were read where nobody provides them: `"YardKey", read by YardTab`. */
+function readInVain({ fields }: FailureSeen): readonly string[] {
+  const lacks = fields['lacks'];
+  if (!Array.isArray(lacks)) return [];
+  return lacks.flatMap((one) => /^"([^"]+)", read by/.exec(String(one))?.[1] ?? []);
+}
+
+/** The components that provide a value under a key. */
+function givers(known: Known, key: string): readonly Needed[] {
+  const { project, subject } = known.survey;
+  const names = [key, ...variablesOf(known, key)].map((name) => name.replace(/[$.]/g, '\\$&'));
+  const one = `(?:${names.join('|')})`;
+  const gives =
+    subject.unit.framework === 'react'
+      ? new RegExp(`<${one}(?:\\.Provider\\b|\\s+value=)|createElement\\(${one}\\b`)
+      : new RegExp(
+          `\\bprovide\\(\\s*['"]?${one}['"]?\\s*,|\\bprovide\\b[^]*?(?:['"\\s,{[.])${one}['"\\]]*\\s*:`,
+        );
+  const files = project.list().filter((file) => gives.test(readFileSync(file, 'utf8')));
+  const heirs = new Set(files.flatMap((file) => (file.endsWith('.vue') ? extendersOf(project, file) : [])));
+  return findComponents(known, (unit, file) => files.includes(file) || heirs.has(unit.name));
+}
+
+/** What a symbol is called in the code: `const YardKey = Symbol('yard')`. */
+function variablesOf({ survey: { project } }: Known, description: string): readonly string[] {
+  const quoted = description.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const made = new RegExp(`([A-Za-z_$][\\w$]*)\\s*(?::[^=\\n]+)?=\\s*Symbol\\(\\s*['"]${quoted}['"]`);
+  return project.list().flatMap((file) => made.exec(readFileSync(file, 'utf8'))?.[1] ?? []);
+}
+
+function namesAsked(failure: FailureSeen): readonly string[] {
+  const message = failure.thrown?.message ?? String(failure.fields['threw'] ?? '');
+  const after =
+    /\b(?:within|inside|below|under|wrapped (?:in|with)|child of|missing|in an?)\b(.*)/is.exec(
+      message,
+    )?.[1] ?? '';
+  const capital = `${after} ${/\b[A-Z]\w*Provider\b/.exec(message)?.[0] ?? ''}`.matchAll(/\b[A-Z]\w+/g);
+  const plain = /^\s*(?:an?\s+|the\s+)?([a-z][\w -]*?)\s+component\b/.exec(after)?.[1];
+  return [...new Set([...[...capital].map(([name]) => name), ...(plain ? [plain] : [])])];
+}
+
+const plain = (name: string) => name.replace(/[^\p{L}\d]/gu, '').toLowerCase();
+
+/** By its name, or by what a library writes before all of its names: `yard tabs` is `BfYardTabs`. */
+function isCalled(unit: Unit, name: string): boolean {
+  if (/^[A-Z]/.test(name)) return unit.name === name;
+  const [own, asked] = [plain(unit.name), plain(name)];
+  return own === asked || (own.endsWith(asked) && own.length - asked.length <= 3);
+}
