@@ -104,11 +104,13 @@ function provenIn(draft: Draft, { candidate, observed, varied }: Seen): readonly
       return [];
     }
     if (source) return [];
-    if (isSure && !after.has(idOf(sign))) {
+    if (isSure && !sign.part && !after.has(idOf(sign))) {
       // It follows something in a form of its own: a date, a weight in other units.
       const isOther = varied.signs.some((one) => one.role === sign.role && !before.has(idOf(one)));
       return isOther && told.length > 0 ? [{ sign, kind: 'follows' }] : [];
     }
+    // What a child is given by nobody may be its own.
+    if (sign.part) return [];
     return /\p{L}{2}/u.test(sign.words) ? [{ sign, kind: 'own' }] : [];
   });
 }
@@ -138,7 +140,9 @@ function checksOf(draft: Draft, one: Looked, others: readonly Looked[]): readonl
   const isElsewhere = (wanted: Sign) =>
     others.some(({ observed }) => observed.signs.some((sign) => idOf(sign) === idOf(wanted)));
   const own = one.proven.filter(({ sign }) => !isElsewhere(sign));
-  const plain = rank(own, one.candidate).slice(0, mostChecks).map(checkOf);
+  const plain = rank(own, one.candidate)
+    .slice(0, mostChecks)
+    .map((proven) => checkOf(draft, proven));
   if (plain.length > 0) return plain;
   const stated = one.proven.flatMap(({ sign }) => statedApart(sign, others));
   if (stated.length > 0) return stated.slice(0, 2);
@@ -147,13 +151,18 @@ function checksOf(draft: Draft, one: Looked, others: readonly Looked[]): readonl
   // What it shows is shown in others as well: then what they show beside that has to be missing.
   const lacking = lackingIn(one, others);
   if (one.candidate.kind !== 'base' || lacking === undefined) return [];
-  const shown = rank(one.proven, one.candidate).slice(0, 2).map(checkOf);
+  const shown = rank(one.proven, one.candidate)
+    .slice(0, 2)
+    .map((proven) => checkOf(draft, proven));
   return shown.length > 0 ? [...shown, ...lacking] : [];
 }
 
-const checkOf = ({ sign, told }: Proven): Check => ({
+const checkOf = (draft: Draft, { sign, told }: Proven): Check => ({
   code: sign.code,
-  ...(sign.property !== undefined && { holds: [sign.property, sign.words] as const }),
+  ...(sign.property !== undefined && {
+    holds: [sign.property, sign.part?.isNumber ? Number(sign.words) : sign.words] as const,
+  }),
+  ...(sign.part && { part: draft.watched?.find(({ name, local }) => (local ?? name) === sign.part!.name) }),
   ...(told && { told: told.path, isPutIn: /^(slots\.|props\.children)/.test(told.path) }),
 });
 
@@ -169,6 +178,7 @@ function rank(all: readonly Proven[], { kind }: Candidate): readonly Proven[] {
       (sign.role !== undefined && value.test(sign.role) ? 4 : 0) +
       (proof === 'follows' && (kind === 'base' || kind === 'prop') ? 6 : 0) +
       (sign.code.startsWith('css(') ? -20 : 0) +
+      (sign.part ? -30 : 0) +
       (told !== undefined && /^(slots\.|props\.children)/.test(told.path) ? -7 : 0) +
       (sign.words.length > 45 ? -3 : 0) +
       (sign.count > 1 ? -2 : 0)

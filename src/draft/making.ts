@@ -9,11 +9,12 @@ import { loadedFirst } from './loading';
 import { mend } from './mend/index';
 import type { Case, Draft } from './model';
 import { type Known, planDraft, timeValue } from './plan';
-import { leaned, richerDrafts } from './richer';
+import { leaned, richerDrafts, watching } from './richer';
 import type { Observation } from './run/observed';
 import type { DraftRunner, Failed, Tried } from './run/runner';
-import { type Made, type Said, type Unsaid, isTelling } from './said';
+import { type Made, type Said, type Unsaid, ends, isTelling } from './said';
 import { firstLines, nothingTrue, whyNot, wordsOf } from './words';
+import { headOf } from './write/fields';
 import { formatWith } from './write/format';
 import { type Writing, printStates, printTests } from './write/print';
 import { isDrafted, signed, updated } from './write/update';
@@ -32,17 +33,32 @@ export class Making {
 
   async make(): Promise<Made> {
     const first = await this.#say(planDraft(this.known));
-    if ('failed' in first) return this.#failed(first.draft, first.failed);
-    if (isTelling(first)) return this.#settle(first);
+    if (!('failed' in first) && isTelling(first)) return this.#settle(first);
+    const up = 'failed' in first ? [] : [first];
     for (const richer of richerDrafts(this.known, first.draft)) {
+      if (this.#rounds >= mostOfAll) break;
       const said = await this.#say(richer);
-      if ('failed' in said || !isTelling(said)) continue;
-      const lean = leaned(first.draft, said);
-      const again = lean && (await this.#say(lean));
-      return this.#settle(again && !('failed' in again) && isTelling(again) ? again : said);
+      if ('failed' in said) continue;
+      if (isTelling(said)) return this.#settle(await this.#lean(first.draft, said));
+      up.push(said);
     }
-    if (first.draft.cases.length > 0) return this.#settle(first);
-    return this.#failed(first.draft, nothingTrue(first.observed));
+    // What is only put inside of it is shown at least.
+    const shown = up.find(({ draft }) => draft.cases.length > 0);
+    if (shown) return this.#settle(shown);
+    for (const { draft, observed } of ends(up)) {
+      const watched = observed.isEmpty ? undefined : watching(this.known, draft);
+      const said = watched && (await this.#say(watched));
+      if (said && !('failed' in said) && said.draft.cases.length > 0)
+        return this.#settle(await this.#lean(first.draft, said));
+    }
+    return this.#failed(first.draft, 'failed' in first ? first.failed : nothingTrue(first.observed));
+  }
+
+  /** Without what was given in vain. */
+  async #lean(first: Draft, said: Said): Promise<Said> {
+    const lean = leaned(first, said);
+    const again = lean && (await this.#say(lean));
+    return again && !('failed' in again) && again.draft.cases.length > 0 ? again : said;
   }
 
   /** Brings it up, and finds what is true of each of its states. */
@@ -71,6 +87,13 @@ export class Making {
         tried.tests.every(({ hasPassed }) => hasPassed);
       if (isUp && tried.failed === undefined) return { draft: this.#pruned(draft, observed), observed };
       let at: Impasse = { failures: failuresOf(observed), failed: wordsOf(tried, observed) };
+      if (process.env['DRAFT_DEBUG'])
+        console.error(
+          'DEBUG',
+          JSON.stringify(at.failures.map(({ code, fields }) => ({ code, fields }))).slice(0, 3000),
+          at.failed,
+          guesses.map(({ done }) => done),
+        );
       // What has not helped is taken back, and so is what has only led to something else.
       if (guesses.at(-1)?.about === aboutOf(at)) ({ draft } = this.#takeBack(guesses.pop()!));
       let mended = mend(this.known, draft, at.failures, guessed);
@@ -193,8 +216,7 @@ export class Making {
   async #wrongIn(text: string): Promise<readonly string[]> {
     if (this.options.isStates) return this.#wrongStates(text);
     const { probe } = this.runner;
-    const head = `// @ts-nocheck\nimport { describe, expect, it } from '${probe.replaceAll('\\', '/')}';\n`;
-    const tried = await this.#run(head + text);
+    const tried = await this.#run([...headOf(probe), text].join('\n'));
     if (tried.failed) return [firstLines(tried.failed.message)];
     return tried.tests
       .filter(({ hasPassed }) => !hasPassed)
@@ -264,6 +286,8 @@ const besides = (target: string, kind: string): string =>
   join(dirname(target), basename(target).replace(/\.(test|states)\./, `.draft-${process.pid}.${kind}.`));
 
 const mostRounds = 14;
+/** Runs after which nothing richer is tried. */
+const mostOfAll = 40;
 
 const bare: Case = {
   key: 'given',

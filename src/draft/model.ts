@@ -30,8 +30,8 @@ export const nothingGiven: Given = {
 export interface Check {
   /** `role('heading', 'Anemone')`. */
   readonly code: string;
-  /** What a field holds: `value`, and the text. */
-  readonly holds?: readonly [property: string, text: string];
+  /** What a field holds, `value` and the text; or what a child was given. */
+  readonly holds?: readonly [property: string, held: string | number];
   /** How often it is there, where that matters; 0 for what is not. */
   readonly times?: number;
   /** True for what was only put inside: a slot, children. */
@@ -74,6 +74,8 @@ export interface Draft {
   readonly cases: readonly Case[];
   /** True where the component has to be loaded after what it imports was swapped. */
   readonly isLoadedLate: boolean;
+  /** Children whose props are looked at, where nothing else can be told. */
+  readonly watched?: readonly Needed[];
   /** A file that has to be loaded before it, where files import each other in a circle. */
   readonly loadedFirst?: string;
   /** True where its file exports no other component. */

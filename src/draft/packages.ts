@@ -228,5 +228,9 @@ export function wrapperNamed(name: string, framework: Framework): Value | undefi
 /** What has to be put around for a package that threw. */
 export const wrapperOfPackage = (name: string, framework: Framework): Value | undefined =>
   recipes.find(
-    (recipe) => recipe.framework === framework && recipe.isLast && recipe.when.test(`${name} useQuery`),
+    (recipe) =>
+      recipe.framework === framework &&
+      ['useQuery', 'useNavigate', 'useRouter', 'useI18n', 'defineStore'].some((used) =>
+        recipe.when.test(`${name} ${used}`),
+      ),
   )?.wrap;

@@ -1,12 +1,29 @@
+import { isAbsolute } from 'node:path';
 import { addOptional } from './mend/given';
 import type { Draft, Given } from './model';
-import type { Known } from './plan';
-import { code, text, type Value } from './value';
+import { type Known, neededFor } from './plan';
+import { readProps } from './types/props';
+import { code, object, text, type Field, type Value } from './value';
 
 /* Drafts that give more than has to be given, for a component that shows nothing of its own without it. */
 
 const opens =
   /^(is)?(visible|open|opened|show|shown|active|expanded|modelValue|defaultOpen|defaultValue|present|forceMount|mounted|in)$/i;
+
+/** The same, with a look at what its children are given. */
+export function watching(known: Known, draft: Draft): Draft | undefined {
+  const { root } = known.survey.graph;
+  const children = new Set(
+    root.edges.flatMap(({ to, how }) =>
+      how === 'rendered' && /^(component|package)$/.test(to.kind) ? [to] : [],
+    ),
+  );
+  const watched = [...children].flatMap((child) => {
+    if (child.package !== undefined) return [{ name: child.name, from: child.package }];
+    return neededFor(known, child) ?? [];
+  });
+  return watched.length > 0 ? { ...draft, cases: [], watched } : undefined;
+}
 
 /** From what is likely to be enough to all that can be given. */
 export function* richerDrafts(known: Known, draft: Draft): Generator<Draft> {
@@ -14,9 +31,11 @@ export function* richerDrafts(known: Known, draft: Draft): Generator<Draft> {
   const filled = addOptional(known, draft)?.given ?? given;
   const texts = withoutSwitches(filled, given);
   if (texts.props.size > given.props.size) yield { ...draft, cases: [], given: texts };
-  const opened = withOpened(known, texts);
+  const inside = withOpenedAround(known, texts);
+  if (inside) yield { ...draft, cases: [], given: inside };
+  const opened = withOpened(known, inside ?? texts);
   if (opened) yield { ...draft, cases: [], given: opened };
-  const slotted = withSlots(known, opened ?? texts);
+  const slotted = withSlots(known, opened ?? inside ?? texts);
   if (slotted) yield { ...draft, cases: [], given: slotted };
 }
 
@@ -38,6 +57,32 @@ function withOpened({ props }: Known, given: Given): Given | undefined {
     ...given,
     props: new Map([...given.props, ...found.map(({ name }) => [name, code('true')] as const)]),
   };
+}
+
+/** Opens the components that stand around it, at the part that it is. */
+function withOpenedAround({ types, survey }: Known, given: Given): Given | undefined {
+  const { framework = 'react' } = survey.subject.unit;
+  if (!types || framework === 'angular') return undefined;
+  const part = given.props.get('value');
+  const opened = (wrapper: Value): Value => {
+    const [component, options] = wrapper.kind === 'list' ? wrapper.items : [wrapper];
+    const needed = component?.kind === 'code' && !component.constant ? component.needs?.[0] : undefined;
+    if (!component || !needed || !isAbsolute(needed.from)) return wrapper;
+    const fields: Field[] = options?.kind === 'object' ? [...options.fields] : [];
+    const facts = (readProps(types, needed.from, needed.name, framework) ?? []).filter(
+      ({ name }) => !fields.some(([known]) => known === name),
+    );
+    const chosen = ['modelValue', 'value', 'defaultValue'].find((name) =>
+      facts.some((one) => one.name === name),
+    );
+    if (part && chosen) fields.push([chosen, part]);
+    for (const { name, value, others } of facts)
+      if (opens.test(name) && name !== chosen && (isSwitch(value) || others.some(isSwitch)))
+        fields.push([name, code('true')]);
+    return fields.length > 0 ? { kind: 'list', items: [component, object(fields)] } : wrapper;
+  };
+  const wrap = given.wrap.map(opened);
+  return JSON.stringify(wrap) === JSON.stringify(given.wrap) ? undefined : { ...given, wrap };
 }
 
 function withSlots({ survey }: Known, given: Given): Given | undefined {

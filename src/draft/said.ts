@@ -19,3 +19,8 @@ export interface Unsaid {
 /** True where something is said that does not only come from what was put inside of it. */
 export const isTelling = ({ draft }: Said): boolean =>
   draft.cases.some(({ checks }) => checks.some(({ isPutIn }) => isPutIn !== true));
+
+/** The richest first, as it shows most; and the plain one. */
+export const ends = (up: readonly Said[]): readonly Said[] => [
+  ...new Set([...up.slice(-1), ...up.slice(0, 1)]),
+];

@@ -31,6 +31,8 @@ export function findComponents(
   const { project, subject } = survey;
   const found: Needed[] = [];
   for (const file of project.list()) {
+    // `YardFrame.example.tsx` is no part of the product.
+    if (subject.unit.framework !== 'angular' && /\.[\w-]+\.[jt]sx?$/.test(file)) continue;
     for (const unit of project.facts(file).units) {
       if (unit.kind !== 'component' || unit.framework !== subject.unit.framework || !fits(unit, file))
         continue;

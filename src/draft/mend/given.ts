@@ -24,8 +24,10 @@ export function dropStub(given: Given, name: string | undefined): Mended | undef
   const stub = given.stub.filter(
     (one) => !(one.kind === 'code' && one.code === name) && !(one.kind === 'text' && one.text === name),
   );
-  return stub.length < given.stub.length
-    ? { given: { ...given, stub }, done: `left ${name} real` }
+  if (stub.length < given.stub.length) return { given: { ...given, stub }, done: `left ${name} real` };
+  // A component that has no name of its own.
+  return given.stub.length > 0
+    ? { given: { ...given, stub: [] }, done: 'left its children real' }
     : undefined;
 }
 
@@ -69,7 +71,7 @@ export function addNamedIn(known: Known, given: Given, said: string): Mended | u
   const named = known.props.filter(
     ({ name, isCallback }) =>
       !given.props.has(name) &&
-      !isCallback &&
+      (!isCallback || said.includes(`${name} is not a function`)) &&
       name.length > 2 &&
       new RegExp(`(?<![\\w-])${name.replace(/[$.]/g, '\\$&')}(?![\\w-])`).test(said),
   );

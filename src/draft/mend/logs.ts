@@ -3,7 +3,7 @@ import type { Draft } from '../model';
 import { wrapperNamed } from '../packages';
 import type { Known } from '../plan';
 import { type Value, constant, text } from '../value';
-import { addNamedIn, addOptional, addProps } from './given';
+import { addNamedIn, addOptional, addProps, dropProp } from './given';
 import { type Mended, addWrapper, setMore } from './mended';
 import { addProvider } from './provide';
 
@@ -34,29 +34,29 @@ export function mendLogs(
 
 function mendLog(known: Known, draft: Draft, said: string): Mended | undefined {
   const { given, framework } = draft;
-  {
-    const unresolved = /Failed to resolve component: ([\w-]+)/.exec(said)?.[1];
-    const wrapper = unresolved === undefined ? undefined : wrapperNamed(unresolved, framework);
-    if (wrapper) return addWrapper(given, wrapper, unresolved!);
-    const injection = /injection "([^"]+)" not found/.exec(said)?.[1];
-    if (injection !== undefined) {
-      const token = injection.replace(/^Symbol\((.*)\)$/, '$1');
-      const mended = addProvider(known, draft, {
-        code: 'SIM-PROVIDE-MISSING',
-        message: said,
-        fields: { token },
-      });
-      if (mended) return mended;
-    }
-    const missing = /Missing required prop: "([^"]+)"/.exec(said)?.[1];
-    if (missing !== undefined) return addProps(known, given, [missing]);
-    const nested =
-      /<(tr|td|th|tbody|thead|li|option|dt|dd)> cannot (?:be a child|appear as a child) of <div>/.exec(
-        said,
-      )?.[1] ?? /In HTML, <(tr|td|th|tbody|thead|option)>/.exec(said)?.[1];
-    if (nested !== undefined && framework === 'react')
-      return addWrapper(given, nestIn(nested), `<${nested}>'s place`);
+  const unresolved = /Failed to resolve component: ([\w-]+)/.exec(said)?.[1];
+  const wrapper = unresolved === undefined ? undefined : wrapperNamed(unresolved, framework);
+  if (wrapper) return addWrapper(given, wrapper, unresolved!);
+  const injection = /injection "([^"]+)" not found/.exec(said)?.[1];
+  if (injection !== undefined) {
+    const token = injection.replace(/^Symbol\((.*)\)$/, '$1');
+    const mended = addProvider(known, draft, {
+      code: 'SIM-PROVIDE-MISSING',
+      message: said,
+      fields: { token },
+    });
+    if (mended) return mended;
   }
+  const refused = /custom validator check failed for prop "([^"]+)"/.exec(said)?.[1];
+  if (refused !== undefined && given.props.has(refused)) return dropProp(given, refused);
+  const missing = /Missing required prop: "([^"]+)"/.exec(said)?.[1];
+  if (missing !== undefined) return addProps(known, given, [missing]);
+  const nested =
+    /<(tr|td|th|tbody|thead|li|option|dt|dd)> cannot (?:be a child|appear as a child) of <div>/.exec(
+      said,
+    )?.[1] ?? /In HTML, <(tr|td|th|tbody|thead|option)>/.exec(said)?.[1];
+  if (nested !== undefined && framework === 'react')
+    return addWrapper(given, nestIn(nested), `<${nested}>'s place`);
   return undefined;
 }
 

@@ -6,6 +6,7 @@ import type { Known } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import type { Needed } from '../value';
 import { findComponents } from './find';
+import { lentBy } from './lent';
 import { type Mended, addWrapper, writes } from './mended';
 import { isByWrapper, withRequired } from './provide';
 
@@ -13,7 +14,7 @@ import { isByWrapper, withRequired } from './provide';
 
 /** Puts a component around it that gives what was read in vain, though what threw does not speak of it. */
 export function addParent(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
-  for (const key of readInVain(failure))
+  for (const key of [...readInVain(failure), ...injectedBy(known, failure)])
     for (const parent of givers(known, key)) {
       const mended = putAround(known, draft, failure, parent);
       if (mended) return mended;
@@ -27,13 +28,24 @@ export function addParentNamed(known: Known, draft: Draft, failure: FailureSeen)
     const [parent] = findComponents(known, (unit) => isCalled(unit, name));
     const mended = parent && putAround(known, draft, failure, parent);
     if (mended) return mended;
+    const lent = parent ? undefined : lentBy(known, name);
+    if (lent && !isAround(draft, name))
+      return addWrapper(
+        draft.given,
+        withRequired(known, lent.needed, lent.file),
+        name,
+        isByWrapper(draft, failure),
+      );
   }
   return undefined;
 }
 
+const isAround = ({ given }: Draft, called: string): boolean =>
+  given.wrap.some((one) => new RegExp(`\\b${called}\\b`).test(writes(one)));
+
 function putAround(known: Known, draft: Draft, failure: FailureSeen, parent: Needed): Mended | undefined {
   const called = parent.local ?? parent.name;
-  if (draft.given.wrap.some((one) => new RegExp(`\\b${called}\\b`).test(writes(one)))) return undefined;
+  if (isAround(draft, called)) return undefined;
   return addWrapper(draft.given, withRequired(known, parent), called, isByWrapper(draft, failure));
 }
 
@@ -42,6 +54,15 @@ function readInVain({ fields }: FailureSeen): readonly string[] {
   const lacks = fields['lacks'];
   if (!Array.isArray(lacks)) return [];
   return lacks.flatMap((one) => /^"([^"]+)", read by/.exec(String(one))?.[1] ?? []);
+}
+
+/** The keys that what threw injects, whatever it does where nobody provides them. */
+function injectedBy({ survey: { graph, subject } }: Known, { fields }: FailureSeen): readonly string[] {
+  const isThrower = fields['thrower'] === fields['subject'];
+  if (!isThrower || subject.unit.framework === 'angular') return [];
+  return graph.root.edges
+    .filter(({ how, to }) => how === 'injected' && /^(token|context|value)$/.test(to.kind))
+    .map(({ to }) => to.name.replace(/^'|'$/g, ''));
 }
 
 /** The components that provide a value under a key. */

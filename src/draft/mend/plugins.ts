@@ -1,15 +1,20 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { packageOf, type Project } from '../../survey/project';
+import { packageOf } from '../../survey/project';
 import type { Draft } from '../model';
 import type { Known } from '../plan';
+import type { FailureSeen } from '../run/observed';
 import { code, type Needed } from '../value';
 import { type Mended, addWrapper, writes } from './mended';
 
 /** A plugin that gives every component what this one reads of `this`: the project's own, or a package's. */
-export function addPlugin(known: Known, { given, framework }: Draft): Mended | undefined {
+export function addPlugin(
+  known: Known,
+  { given, framework }: Draft,
+  failure: FailureSeen,
+): Mended | undefined {
   if (framework !== 'vue') return undefined;
-  const asked = namesAsked(known);
+  const asked = new Set([...namesThrown(failure), ...namesAsked(known)]);
   if (asked.size === 0) return undefined;
   for (const plugin of [...ownPlugins(known, asked), ...packagePlugins(known, asked)]) {
     if (given.wrap.some((one) => writes(one) === plugin.local)) continue;
@@ -20,28 +25,26 @@ export function addPlugin(known: Known, { given, framework }: Draft): Mended | u
 
 type Plugin = Needed & { readonly of: string };
 
+/** `$yard` where `this.$yard.name` threw, in the files that it was thrown through. */
+function namesThrown({ thrown, stack = '' }: FailureSeen): readonly string[] {
+  const property = thrown?.property ?? /\(reading '(\w+)'\)/.exec(thrown?.message ?? stack)?.[1];
+  if (property === undefined) return [];
+  const files = [...stack.matchAll(/\(?((?:\/|[A-Z]:\\)[^():]+\.\w+):\d+:\d+\)?/g)].map(([, file]) => file!);
+  const read = new RegExp(`(\\$[a-z]\\w+)\\??\\.${property}\\b`, 'g');
+  return [...new Set(files.slice(0, 8))]
+    .filter((file) => existsSync(file))
+    .flatMap((file) => [...readFileSync(file, 'utf8').matchAll(read)].map(([, name]) => name!));
+}
+
 /** `$yard` of `this.$yard`, in the files that the component is made of. */
-function namesAsked({ survey: { graph, project }, from }: Known): ReadonlySet<string> {
+function namesAsked({ survey: { graph }, from }: Known): readonly string[] {
   const files = graph.nodes.flatMap(({ file, unit }) =>
     file !== undefined && unit ? [join(from, file)] : [],
   );
-  const texts = [...new Set([...files, ...basesOf(project, files)])].map((file) =>
-    readFileSync(file, 'utf8'),
+  return [...new Set(files)].flatMap((file) =>
+    [...readFileSync(file, 'utf8').matchAll(/\$[a-z]\w+/gi)].map(([name]) => name),
   );
-  return new Set(texts.flatMap((text) => [...text.matchAll(/\$[a-z]\w+/gi)].map(([name]) => name)));
 }
-
-/** What the files of components import: the options that they extend may ask as well. */
-const basesOf = (project: Project, files: readonly string[]): readonly string[] =>
-  files.flatMap((file) =>
-    project.facts(file).imports.flatMap(({ specifier }) => {
-      const target = project.resolve(file, specifier);
-      if (target.kind === 'file') return [target.file];
-      return target.kind === 'package' && target.entry && /\.(vue|[cm]?js)$/.test(target.entry)
-        ? [target.entry]
-        : [];
-    }),
-  );
 
 const isGiven = (source: string, asked: ReadonlySet<string>): string | undefined =>
   /\binstall\b/.test(source)

@@ -8,6 +8,7 @@ import { readProps } from '../types/props';
 import { sampleProvided, sampleStandIn } from '../types/returned';
 import { type Needed, type Value, code, object, text } from '../value';
 import { providerFor, providerOf } from './find';
+import { lentBy } from './lent';
 import { type Mended, addWrapper, nodeNamed, writes } from './mended';
 
 /** Names of a failure as a file that exports it. */
@@ -102,12 +103,21 @@ function wrapperOf(known: Known, written: string, imports: unknown): Value | und
     /import \{ ([^}]+) \} from '([^']+)'/g,
   ))
     needs.push(...names.split(', ').map((name) => ({ name, from })));
-  const words = /<?(\w+)/.exec(written)?.[1];
-  if (needs.length === 0 && words !== undefined) {
-    const own = providerOf(known, words);
-    return own && withRequired(known, own);
-  }
+  const name = /<?(\w+)/.exec(written)?.[1];
+  if (needs.length === 0 && name !== undefined) return wrapperCalled(known, name);
+  const framework = known.survey.subject.unit.framework ?? 'react';
+  // `client={client}` is for the reader to fill in.
+  if (/=\{[a-z]\w*\}/i.test(written))
+    return needs.map(({ from }) => wrapperOfPackage(packageOf(from), framework)).find(Boolean);
   return needs.length > 0 ? code(written.replace(/^\[|\]$/g, ''), ...needs) : undefined;
+}
+
+/** A component by its name: the project's own, or one that a package lends. */
+export function wrapperCalled(known: Known, name: string): Value | undefined {
+  const own = providerOf(known, name);
+  if (own) return withRequired(known, own);
+  const lent = lentBy(known, name);
+  return lent && withRequired(known, lent.needed, lent.file);
 }
 
 /** True where what stands around the component asks for more, and not the component. */
@@ -121,10 +131,10 @@ export const isByWrapper = ({ component, given }: Draft, { fields }: FailureSeen
 };
 
 /** A component to be put around, with the props that it has to be given. */
-export function withRequired({ types, survey }: Known, needed: Needed): Value {
+export function withRequired({ types, survey }: Known, needed: Needed, file = needed.from): Value {
   const called = needed.local ?? needed.name;
   const reference = code(called, needed);
-  const props = types && readProps(types, needed.from, needed.name, survey.subject.unit.framework ?? 'react');
+  const props = types && readProps(types, file, needed.name, survey.subject.unit.framework ?? 'react');
   const required = props?.filter(({ isRequired, name }) => isRequired && name !== 'children') ?? [];
   if (required.length === 0) return reference;
   return { kind: 'list', items: [reference, object(required.map(({ name, value }) => [name, value]))] };

@@ -10,8 +10,10 @@ export interface Sign {
   readonly count: number;
   /** States of it that a locator can ask for: `{ disabled: true }`. */
   readonly state: Readonly<Record<string, unknown>>;
-  /** Where its words are what a field holds: `value`. */
+  /** Where its words are what a field holds, `value`, or what a child was given. */
   readonly property?: string;
+  /** The child that was given its words, and whether they are a number. */
+  readonly part?: { readonly name: string; readonly isNumber: boolean };
   /** True for what stands for a child, or inside of one. */
   readonly isStub?: true;
 }

@@ -10,6 +10,7 @@ import { nameOrTextOf, textOf } from '../../page/names';
 import { locate } from '../../page/query';
 import { roleOf } from '../../page/roles';
 import { stateOf } from '../../page/states';
+import { fitting } from '../../stage/declared';
 import type { Stage } from '../../stage/stage';
 import { printPage } from '../../states/see';
 import { reportTo, type FailureSeen, type Observation, type Sign } from './observed';
@@ -75,17 +76,38 @@ function look(test: string): Observation {
   const up = stages.filter(({ mounted, environment }) => mounted && environment.state === 'up');
   const stage = up.at(-1);
   if (!stage) return { ...nothing, test, logs: logsSeen() };
-  const signs = looking(stage.container.ownerDocument, () => readSigns(stage));
+  const shown = looking(stage.container.ownerDocument, () => readSigns(stage));
+  const signs = [...shown, ...readParts(stage)];
   const stubs = stage.setting.stubs.records.map(({ name, instances }) => [name, instances.length] as const);
   const { network } = stage;
   return {
     ...{ test, signs, outline: printPage(stage), stubs: Object.fromEntries(stubs), logs: logsSeen() },
     routes: network.keys.filter((key) => network.requests.of(key).length > 0),
     requests: network.requests.map(({ method, url }) => `${method} ${url}`),
-    isEmpty: signs.length === 0,
+    isEmpty: shown.length === 0,
     ...{ failures: worded, isOver: false },
   };
 }
+
+let watched: Readonly<Record<string, unknown>> = {};
+
+/** Children whose props are told of, by their names. */
+export const watch = (components: Readonly<Record<string, unknown>>): void => {
+  watched = components;
+};
+
+/** What a child was given, where there is one of it. */
+const readParts = ({ mounted, adapter }: Stage): readonly Sign[] =>
+  Object.entries(watched).flatMap(([name, component]) => {
+    const [one, ...others] = mounted?.instancesOf(fitting(adapter, component)) ?? [];
+    if (!one || others.length > 0) return [];
+    return Object.entries(one.props).flatMap(([property, value]): Sign[] => {
+      const words = String(value);
+      if (!/^(string|number)$/.test(typeof value) || words === '' || words.length > mostWords) return [];
+      const part = { name, isNumber: typeof value === 'number' };
+      return [{ code: `part(${name})`, role: undefined, words, count: 1, state: {}, property, part }];
+    });
+  });
 
 const mostLooked = 300;
 const mostWords = 70;

@@ -82,6 +82,12 @@ export class Types {
     return program && source ? { checker: program.getTypeChecker(), file: source } : undefined;
   }
 
+  /** The file that has the types of what another file imports. */
+  entryOf(specifier: string, from: string): string | undefined {
+    const { resolvedModule } = this.ts.resolveModuleName(specifier, from, this.options, this.ts.sys);
+    return resolvedModule?.resolvedFileName;
+  }
+
   /** What is wrong with a file, in words. */
   problems(file: string): readonly { readonly line: number; readonly why: string }[] {
     this.#roots.add(file);

@@ -13,3 +13,9 @@ export const mapField = (
   written: (key: string, value: Value) => Value,
 ): readonly Field[] =>
   map.size > 0 ? [[name, object([...map].map(([key, value]): Field => [key, written(key, value)]))]] : [];
+
+/** How a file begins while the draft is tried. */
+export const headOf = (probe: string): string[] => [
+  '// @ts-nocheck',
+  `import { describe, expect, it, watch } from '${probe.replaceAll('\\', '/')}';`,
+];

@@ -11,8 +11,9 @@ import {
   type Value,
 } from '../value';
 import { Imports } from './imports';
-import { constantName, hasFixed, isPlain, nameOfRoute, reserved, withoutTypes } from './names';
-import { listField, mapField, quoteTitle } from './fields';
+import { Constants } from './constants';
+import { isPlain, nameOfRoute, withoutTypes } from './names';
+import { headOf, listField, mapField, quoteTitle } from './fields';
 import { layOut, writeLine, type Style } from './layout';
 
 /** How a file is written. */
@@ -49,7 +50,7 @@ const indentAll = (lines: string, indent: string) => lines.replace(/^(?=.)/gm, i
 
 class Page {
   readonly #imports: Imports;
-  readonly #constants = new Map<string, { readonly name: string; readonly value: Value }>();
+  readonly #constants: Constants;
   readonly #isShared: boolean;
 
   constructor(
@@ -57,6 +58,7 @@ class Page {
     readonly writing: Writing,
   ) {
     this.#imports = new Imports(writing.target, writing.ending, isPlain(writing));
+    this.#constants = new Constants(() => [draft.variable, ...this.#imports.taken]);
     const { cases, component, isLoadedLate } = draft;
     if (!isLoadedLate) this.#imports.add(component);
     const shared = this.#surroundings();
@@ -74,7 +76,7 @@ class Page {
       ...listField(
         'wrap',
         wrap.map((one) =>
-          one.kind === 'code' && one.constant !== undefined ? this.#kept(one.constant, one) : one,
+          one.kind === 'code' && one.constant !== undefined ? this.#constants.keep(one.constant, one) : one,
         ),
       ),
       ...listField(
@@ -92,45 +94,12 @@ class Page {
     const props = new Map([...common.props, ...given.props]);
     const network = new Map([...common.network, ...given.network]);
     return object([
-      ...mapField('props', props, (key, value) => this.#named(key, value)),
+      ...mapField('props', props, (key, value) => this.#constants.named(key, value)),
       ...mapField('slots', common.slots, (_, value) => value),
       ...(this.#isShared ? [] : this.#surroundings()),
-      ...mapField('network', network, (key, value) => this.#named(nameOfRoute(key), value)),
+      ...mapField('network', network, (key, value) => this.#constants.named(nameOfRoute(key), value)),
       ...given.more,
     ]);
-  }
-
-  /** A value that is long stands at the top of the file, under a name. */
-  #named(field: string, value: Value): Value {
-    const type = 'type' in value ? value.type : undefined;
-    if (value.kind !== 'list' && value.kind !== 'object') return value;
-    const isList = value.kind === 'list' && value.items.some(({ kind }) => kind === 'object');
-    const isObject = value.kind === 'object' && value.fields.length > 0;
-    if (!isList && !isObject) return value;
-    // Without its type, the compiler would take words of a union for any text.
-    if (!type && (hasFixed(value) || writeLine(value).length < 50)) return value;
-    return this.#kept(constantName(field), value);
-  }
-
-  /** The name of a value at the top of the file. */
-  #kept(wanted: string, value: Value): Value {
-    const key = JSON.stringify(value);
-    const known = this.#constants.get(key);
-    if (known) return code(known.name);
-    const name = this.#free(wanted);
-    this.#constants.set(key, { name, value });
-    return code(name);
-  }
-
-  #free(wanted: string): string {
-    const taken = new Set([
-      ...[...this.#constants.values()].map(({ name }) => name),
-      ...reserved,
-      this.draft.variable,
-      ...this.#imports.taken,
-    ]);
-    if (!taken.has(wanted)) return wanted;
-    for (let number = 2; ; number++) if (!taken.has(`${wanted}${number}`)) return `${wanted}${number}`;
   }
 
   printTest(one: Case): string {
@@ -152,7 +121,7 @@ class Page {
 
   #printFollow({ given }: Case, { prop, value, field, checks }: Follow): readonly string[] {
     const { variable } = this.draft;
-    const named = this.#named(prop, given.props.get(prop) ?? this.draft.given.props.get(prop)!);
+    const named = this.#constants.named(prop, given.props.get(prop) ?? this.draft.given.props.get(prop)!);
     const isNamed = field !== undefined && named.kind === 'code';
     const changed = isNamed ? around(`{ ...${named.code}, ${nameField(field[0])}: `, field[1], ' }') : value;
     this.#need(neededIn(changed));
@@ -184,10 +153,16 @@ class Page {
 
   #expect(check: Check): string {
     const { variable } = this.draft;
+    if (check.part && check.holds) {
+      const [property, held] = check.holds;
+      const written = typeof held === 'number' ? String(held) : quote(held);
+      this.#imports.add(check.part);
+      return `expect(${variable}.${check.code}.props).toMatchObject([{ ${nameField(property)}: ${written} }]);`;
+    }
     const locator = this.#locator(check);
     if (check.holds) {
       const [property, held] = check.holds;
-      return `expect(${variable}.find(${locator})).toHaveProperty('${property}', ${quote(held)});`;
+      return `expect(${variable}.find(${locator})).toHaveProperty('${property}', ${quote(String(held))});`;
     }
     if (check.times === 0) return `expect(${variable}).not.toShow(${locator});`;
     const times = check.times === undefined ? '' : `, { times: ${check.times} }`;
@@ -210,10 +185,10 @@ class Page {
     const { indent } = this.writing;
     this.#imports.add({ name: 'states', from: this.#from });
     const common = object([
-      ...mapField('props', given.props, (key, value) => this.#named(key, value)),
+      ...mapField('props', given.props, (key, value) => this.#constants.named(key, value)),
       ...mapField('slots', given.slots, (_, value) => value),
       ...this.#surroundings(),
-      ...mapField('network', given.network, (key, value) => this.#named(nameOfRoute(key), value)),
+      ...mapField('network', given.network, (key, value) => this.#constants.named(nameOfRoute(key), value)),
     ]);
     this.#need(neededIn(common));
     const declared = cases.map(({ key, given: own, checks }): Field => {
@@ -221,8 +196,8 @@ class Page {
       const lacks = checks.filter(({ times }) => times === 0);
       const counts = checks.filter(({ times }) => times);
       const options = object([
-        ...mapField('props', own.props, (name, value) => this.#named(name, value)),
-        ...mapField('network', own.network, (name, value) => this.#named(nameOfRoute(name), value)),
+        ...mapField('props', own.props, (name, value) => this.#constants.named(name, value)),
+        ...mapField('network', own.network, (name, value) => this.#constants.named(nameOfRoute(name), value)),
         ...own.more,
         ...listField(
           'shows',
@@ -253,7 +228,7 @@ class Page {
     const { probe, hasGlobals } = this.writing;
     const shared =
       this.#isShared && body[0]?.startsWith('export default') !== true ? [this.#printShared()] : [];
-    const constants = [...this.#constants.values()].map(({ name, value }) => {
+    const constants = this.#constants.all.map(({ name, value }) => {
       const type = 'type' in value && value.type && !isPlain(this.writing) ? value.type : undefined;
       const written = type ? `: ${type.local ?? type.name}${value.kind === 'list' ? '[]' : ''}` : '';
       this.#need([...(type ? [type] : []), ...neededIn(value)]);
@@ -266,21 +241,32 @@ class Page {
           .filter((name) => body.some((one) => new RegExp(`\\b${name}\\(`).test(one)))
           .map((name) => ({ name, from: '@jest/globals' })),
       );
-    const first =
-      probe === undefined
-        ? []
-        : [`// @ts-nocheck`, `import { describe, expect, it } from '${probe.replaceAll('\\', '/')}';`];
+    const first = probe === undefined ? [] : headOf(probe);
+    const watching = probe === undefined ? [] : this.#watch();
     const { loadedFirst } = this.draft;
     if (loadedFirst !== undefined)
       first.push(
         '// First, as the two files import each other.',
         `import '${this.#imports.specifier(loadedFirst)}';`,
       );
-    const parts = [[...first, ...this.#imports.print()].join('\n'), ...constants, ...shared, ...body];
+    const parts = [
+      [...first, ...this.#imports.print(), ...watching].join('\n'),
+      ...constants,
+      ...shared,
+      ...body,
+    ];
     const whole = `${parts.join('\n\n')}\n`;
     return fillPlaceholders(isPlain(this.writing) ? withoutTypes(whole) : whole, (file) =>
       this.#imports.specifier(file),
     );
+  }
+
+  /** Children whose props are told of while the draft is tried. */
+  #watch(): readonly string[] {
+    const { watched = [] } = this.draft;
+    this.#imports.add(...watched);
+    const names = watched.map(({ name, local }) => local ?? name);
+    return names.length > 0 ? [`watch({ ${names.join(', ')} });`] : [];
   }
 
   #printShared(): string {
