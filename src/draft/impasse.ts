@@ -12,7 +12,6 @@ export interface Guess {
   readonly draft: Draft;
   readonly at: Impasse;
   readonly about: string;
-  readonly done: readonly string[];
 }
 
 /** What two failures have in common that are one. */

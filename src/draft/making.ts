@@ -1,18 +1,17 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { basename, dirname, join } from 'node:path';
+import { basename } from 'node:path';
 import { type Seen, chooseCases } from './choose';
 import { candidatesFor, varied, variedDraft } from './explore';
 import type { DraftOptions } from './outcome';
-import { type Guess, type Impasse, aboutOf, failuresOf } from './impasse';
 import { swapLive } from './live';
-import { loadedFirst } from './loading';
-import { mend } from './mend/index';
 import type { Case, Draft } from './model';
-import { type Known, planDraft, timeValue } from './plan';
-import { leaned, richerDrafts, watching } from './richer';
+import { type Known, planDraft } from './plan';
+import { bare, Raising } from './raising';
+import { leaned, richerDrafts, watching, withoutUntold } from './richer';
 import type { Observation } from './run/observed';
-import type { DraftRunner, Failed, Tried } from './run/runner';
+import type { DraftRunner } from './run/runner';
 import { type Made, type Said, type Unsaid, ends, isTelling } from './said';
+import { Trial } from './trial';
 import { firstLines, nothingTrue, whyNot, wordsOf } from './words';
 import { headOf } from './write/fields';
 import { formatWith } from './write/format';
@@ -21,22 +20,29 @@ import { isDrafted, signed, updated } from './write/update';
 
 /** One draft on its way: brought up, brought into its states, written, and run as it is written. */
 export class Making {
-  readonly #done: string[] = [];
-  #rounds = 0;
+  readonly #trial: Trial;
+  readonly #raising: Raising;
 
   constructor(
-    readonly known: Known,
+    known: Known,
     readonly runner: DraftRunner,
     readonly writing: Writing,
     readonly options: DraftOptions,
-  ) {}
+  ) {
+    this.#trial = new Trial(runner, writing, options.progress);
+    this.#raising = new Raising(known, this.#trial);
+  }
+
+  get known(): Known {
+    return this.#raising.known;
+  }
 
   async make(): Promise<Made> {
     const first = await this.#say(planDraft(this.known));
     if (!('failed' in first) && isTelling(first)) return this.#settle(first);
     const up = 'failed' in first ? [] : [first];
     for (const richer of richerDrafts(this.known, first.draft)) {
-      if (this.#rounds >= mostOfAll) break;
+      if (this.#trial.rounds >= mostOfAll) break;
       const said = await this.#say(richer);
       if ('failed' in said) continue;
       if (isTelling(said)) return this.#settle(await this.#lean(first.draft, said));
@@ -63,76 +69,14 @@ export class Making {
 
   /** Brings it up, and finds what is true of each of its states. */
   async #say(planned: Draft): Promise<Said | Unsaid> {
-    let base = await this.#bringUp(planned);
+    let base = await this.#raising.raise(planned);
     if ('failed' in base) return base;
     // What comes from a channel that nobody sends on is not there.
     const swapped = base.observed.isEmpty ? swapLive(this.known, base.draft) : undefined;
-    if (swapped) base = await this.#bringUp(swapped);
+    if (swapped) base = await this.#raising.raise(swapped);
     if ('failed' in base) return base;
     const { seen, left } = await this.#explore(base.draft, base.observed);
     return { draft: { ...base.draft, cases: chooseCases(base.draft, seen) }, observed: base.observed, left };
-  }
-
-  /** Runs it, and adds what a failure tells is missing, until it comes up. */
-  async #bringUp(first: Draft): Promise<{ draft: Draft; observed: Observation } | Unsaid> {
-    let draft = first;
-    const guessed = new Set<string>();
-    const guesses: Guess[] = [];
-    for (const begun = this.#rounds; ;) {
-      const tried = await this.#try({ ...draft, cases: [bare] });
-      const observed = tried.seen.get(bare.title);
-      const isUp =
-        observed?.isOver === true &&
-        observed.threw === undefined &&
-        tried.tests.every(({ hasPassed }) => hasPassed);
-      if (isUp && tried.failed === undefined) return { draft: this.#pruned(draft, observed), observed };
-      let at: Impasse = { failures: failuresOf(observed), failed: wordsOf(tried, observed) };
-      if (process.env['DRAFT_DEBUG'])
-        console.error(
-          'DEBUG',
-          JSON.stringify(at.failures.map(({ code, fields }) => ({ code, fields }))).slice(0, 3000),
-          at.failed,
-          guesses.map(({ done }) => done),
-        );
-      // What has not helped is taken back, and so is what has only led to something else.
-      if (guesses.at(-1)?.about === aboutOf(at)) ({ draft } = this.#takeBack(guesses.pop()!));
-      let mended = mend(this.known, draft, at.failures, guessed);
-      const other = mended.done.length > 0 ? undefined : this.#otherwise(draft, tried.failed);
-      while (!other && mended.done.length === 0 && guesses.length > 0) {
-        const back = this.#takeBack(guesses.pop()!);
-        ({ draft, at } = back);
-        mended = mend(this.known, draft, at.failures, guessed);
-      }
-      if ((!other && mended.done.length === 0) || this.#rounds - begun >= mostRounds)
-        return { draft, failed: (guesses[0]?.at ?? at).failed };
-      if (mended.isGuess) {
-        guesses.push({ draft, at, about: aboutOf(at), done: mended.done });
-        for (const one of mended.done) guessed.add(one);
-      }
-      this.#done.push(...mended.done);
-      draft = other ?? mended.draft;
-    }
-  }
-
-  #takeBack(guess: Guess): Guess {
-    for (const one of guess.done) this.#done.splice(this.#done.lastIndexOf(one), 1);
-    return guess;
-  }
-
-  /** Other ways for what failed without a failure of ours: another order of loading, another time. */
-  #otherwise(draft: Draft, failed: Failed | undefined): Draft | undefined {
-    if (failed?.kind === 'file' && /before initialization/.test(failed.message))
-      return loadedFirst(this.known, draft);
-    // What never comes to rest may do so on a clock that stands still.
-    if (failed?.kind !== 'slow' || draft.given.more.has('time')) return undefined;
-    const more = new Map([...draft.given.more, ['time', timeValue] as const]);
-    return { ...draft, given: { ...draft.given, more } };
-  }
-
-  /** Without routes that nobody asked for. */
-  #pruned(draft: Draft, { routes }: Observation): Draft {
-    const network = new Map([...draft.given.network].filter(([route]) => routes.includes(route)));
-    return { ...draft, given: { ...draft.given, network } };
   }
 
   /** Brings it into all states that may differ. */
@@ -142,8 +86,8 @@ export class Making {
   ): Promise<{ seen: readonly Seen[]; left: readonly string[] }> {
     const candidates = candidatesFor(this.known, draft, observed.routes);
     const [plain, other] = [
-      await this.#try({ ...draft, cases: candidates }),
-      await this.#try({ ...variedDraft(draft), cases: candidates.map(varied) }),
+      await this.#trial.try({ ...draft, cases: candidates }),
+      await this.#trial.try({ ...variedDraft(draft), cases: candidates.map(varied) }),
     ];
     const left: string[] = [];
     const seen = candidates.flatMap((candidate): Seen[] => {
@@ -163,9 +107,9 @@ export class Making {
 
   /** Writes it as it is to be, runs that, and leaves out what does not hold. */
   async #settle({ draft: first, left }: Said): Promise<Made> {
-    let draft = first;
+    let draft = await this.#withoutUntold(first);
     for (let round = 0; round < 5; round++) {
-      const tried = await this.#try(draft);
+      const tried = await this.#trial.try(draft);
       const failed = tried.tests.filter(({ hasPassed }) => !hasPassed);
       if (tried.failed === undefined && failed.length === 0 && tried.tests.length > 0)
         return this.options.isStates ? this.#declared(draft, left) : this.#written(draft, left);
@@ -182,6 +126,15 @@ export class Making {
       draft = { ...draft, cases };
     }
     return this.#failed(draft, ['It could not be brought to pass twice in the same way.']);
+  }
+
+  /** Without the props that nothing tells of, where all holds without them. */
+  async #withoutUntold(draft: Draft): Promise<Draft> {
+    const lean = withoutUntold(this.known, draft);
+    if (!lean) return draft;
+    const tried = await this.#trial.try(lean);
+    const holds = tried.failed === undefined && tried.tests.every(({ hasPassed }) => hasPassed);
+    return holds ? lean : draft;
   }
 
   /** Leaves out the states that fail as declared ones. */
@@ -208,7 +161,7 @@ export class Making {
     const problems = [...this.#typesOf(text), ...(isUpdate ? await this.#wrongIn(text) : [])];
     return {
       ...{ text, hasPassed: problems.length === 0, tests: draft.cases.map(({ title }) => title) },
-      ...{ done: this.#done, left: [...left, ...problems], rounds: this.#rounds },
+      ...{ done: draft.done, left: [...left, ...problems], rounds: this.#trial.rounds },
     };
   }
 
@@ -216,7 +169,7 @@ export class Making {
   async #wrongIn(text: string): Promise<readonly string[]> {
     if (this.options.isStates) return this.#wrongStates(text);
     const { probe } = this.runner;
-    const tried = await this.#run([...headOf(probe), text].join('\n'));
+    const tried = await this.#trial.run([...headOf(probe), text].join('\n'));
     if (tried.failed) return [firstLines(tried.failed.message)];
     return tried.tests
       .filter(({ hasPassed }) => !hasPassed)
@@ -225,12 +178,11 @@ export class Making {
 
   /** What is wrong with declared states, by the tests that are made of them. */
   async #wrongStates(text: string): Promise<readonly string[]> {
-    const { target } = this.writing;
-    const file = besides(target, 'states');
+    const file = this.#trial.besides('states');
     const source = `// @ts-nocheck\nimport { testStates } from 'simulacra/jest';\nimport states from './${basename(file).replace(/\.[jt]sx?$/, '')}';\n\ntestStates(states);\n`;
     try {
       writeFileSync(file, text);
-      const tried = await this.#run(source);
+      const tried = await this.#trial.run(source);
       if (tried.failed) return [firstLines(tried.failed.message)];
       return tried.tests
         .filter(({ hasPassed }) => !hasPassed)
@@ -242,7 +194,7 @@ export class Making {
 
   async #failed(draft: Draft, left: readonly string[]) {
     const text = await this.#print({ ...draft, cases: [{ ...bare, title: 'is rendered' }] });
-    return { text, hasPassed: false, tests: [], done: this.#done, left, rounds: this.#rounds };
+    return { text, hasPassed: false, tests: [], done: draft.done, left, rounds: this.#trial.rounds };
   }
 
   async #print(draft: Draft): Promise<string> {
@@ -263,38 +215,10 @@ export class Making {
     types.take(this.writing.target);
     return problems.slice(0, 3).map(({ line, why }) => `Line ${line} does not check: ${why.split('\n')[0]}`);
   }
-
-  #try(draft: Draft): Promise<Tried> {
-    return this.#run(printTests(draft, { ...this.writing, probe: this.runner.probe }));
-  }
-
-  async #run(source: string): Promise<Tried> {
-    this.#rounds++;
-    this.options.progress(`run ${this.#rounds}`);
-    const file = besides(this.writing.target, 'test');
-    try {
-      writeFileSync(file, source);
-      return await this.runner.try(file);
-    } finally {
-      rmSync(file, { force: true });
-    }
-  }
 }
 
-/** A file that is there while a draft is tried. */
-const besides = (target: string, kind: string): string =>
-  join(dirname(target), basename(target).replace(/\.(test|states)\./, `.draft-${process.pid}.${kind}.`));
-
-const mostRounds = 14;
 /** Runs after which nothing richer is tried. */
 const mostOfAll = 40;
-
-const bare: Case = {
-  key: 'given',
-  title: 'comes up',
-  given: { props: new Map(), network: new Map(), more: new Map() },
-  checks: [],
-};
 
 /** A case without what did not hold in it. */
 function weakened({ follow, ...one }: Case): readonly Case[] {

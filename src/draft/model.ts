@@ -72,6 +72,8 @@ export interface Draft {
   readonly variable: string;
   readonly given: Given;
   readonly cases: readonly Case[];
+  /** What was added on the way, in words. */
+  readonly done: readonly string[];
   /** True where the component has to be loaded after what it imports was swapped. */
   readonly isLoadedLate: boolean;
   /** Children whose props are looked at, where nothing else can be told. */

@@ -5,7 +5,8 @@ import type { Survey } from '../survey/index';
 import { exportedAs } from './exported';
 import { nothingGiven, type Draft, type Given } from './model';
 import { paramsIn, predictWrappers } from './packages';
-import type { PropFact } from './types/props';
+import type { DeclaredSeen } from './run/observed';
+import { factOfDeclared, type PropFact } from './types/props';
 import { sampleAnswer, sampleOperation, placeOf } from './types/answers';
 import { sampleReturned } from './types/returned';
 import type { Types } from './types/service';
@@ -19,6 +20,12 @@ export interface Known {
   readonly component: Needed;
   /** Where files of the project begin that the survey names. */
   readonly from: string;
+}
+
+/** With the props that only the component itself tells of. */
+export function withDeclared(known: Known, declared: readonly DeclaredSeen[] = []): Known {
+  const more = declared.filter(({ name }) => !known.props.some((one) => one.name === name));
+  return more.length > 0 ? { ...known, props: [...known.props, ...more.map(factOfDeclared)] } : known;
 }
 
 /** The first draft: what the source says, before anything is run. */
@@ -44,6 +51,7 @@ export function planDraft(known: Known): Draft {
     variable: variableOf(component.local ?? component.name),
     given,
     cases: [],
+    done: [],
     isLoadedLate: swapped.values.length > 0,
     isOnlyOne: survey.others.length === 0,
   };

@@ -28,6 +28,8 @@ export function watching(known: Known, draft: Draft): Draft | undefined {
 /** From what is likely to be enough to all that can be given. */
 export function* richerDrafts(known: Known, draft: Draft): Generator<Draft> {
   const { given } = draft;
+  const open = withOpened(known, given);
+  if (open) yield { ...draft, cases: [], given: open };
   const filled = addOptional(known, draft)?.given ?? given;
   const texts = withoutSwitches(filled, given);
   if (texts.props.size > given.props.size) yield { ...draft, cases: [], given: texts };
@@ -63,7 +65,9 @@ function withOpened({ props }: Known, given: Given): Given | undefined {
 function withOpenedAround({ types, survey }: Known, given: Given): Given | undefined {
   const { framework = 'react' } = survey.subject.unit;
   if (!types || framework === 'angular') return undefined;
-  const part = given.props.get('value');
+  const value = given.props.get('value');
+  // The same word for both of them, which is not varied.
+  const part = value?.kind === 'text' ? text(value.text, true) : undefined;
   const opened = (wrapper: Value): Value => {
     const [component, options] = wrapper.kind === 'list' ? wrapper.items : [wrapper];
     const needed = component?.kind === 'code' && !component.constant ? component.needs?.[0] : undefined;
@@ -76,13 +80,14 @@ function withOpenedAround({ types, survey }: Known, given: Given): Given | undef
       facts.some((one) => one.name === name),
     );
     if (part && chosen) fields.push([chosen, part]);
-    for (const { name, value, others } of facts)
-      if (opens.test(name) && name !== chosen && (isSwitch(value) || others.some(isSwitch)))
+    for (const { name, value: own, others } of facts)
+      if (opens.test(name) && name !== chosen && (isSwitch(own) || others.some(isSwitch)))
         fields.push([name, code('true')]);
     return fields.length > 0 ? { kind: 'list', items: [component, object(fields)] } : wrapper;
   };
   const wrap = given.wrap.map(opened);
-  return JSON.stringify(wrap) === JSON.stringify(given.wrap) ? undefined : { ...given, wrap };
+  if (JSON.stringify(wrap) === JSON.stringify(given.wrap)) return undefined;
+  return { ...given, wrap, props: part ? new Map([...given.props, ['value', part]]) : given.props };
 }
 
 function withSlots({ survey }: Known, given: Given): Given | undefined {
@@ -100,8 +105,7 @@ function withSlots({ survey }: Known, given: Given): Given | undefined {
 
 /** The same without what no check tells of; nothing where that is all of it. */
 export function leaned(first: Draft, { draft }: { readonly draft: Draft }): Draft | undefined {
-  const told = new Set(draft.cases.flatMap(({ checks }) => checks.map((check) => check.told ?? '')));
-  const isTold = (path: string) => [...told].some((one) => one === path || one.startsWith(`${path}.`));
+  const isTold = tellingOf(draft);
   const props = [...draft.given.props].filter(
     ([name, value]) =>
       first.given.props.has(name) || isTold(`props.${name}`) || (opens.test(name) && isSwitch(value)),
@@ -109,4 +113,24 @@ export function leaned(first: Draft, { draft }: { readonly draft: Draft }): Draf
   const slots = [...draft.given.slots].filter(([name]) => isTold(`slots.${name}`));
   if (props.length === draft.given.props.size && slots.length === draft.given.slots.size) return undefined;
   return { ...draft, cases: [], given: { ...draft.given, props: new Map(props), slots: new Map(slots) } };
+}
+
+/** The same states without what may be left out and is not told of. */
+export function withoutUntold({ props }: Known, draft: Draft): Draft | undefined {
+  const isTold = tellingOf(draft);
+  const isNeeded = (name: string) =>
+    isTold(`props.${name}`) || props.some((one) => one.name === name && one.isRequired);
+  const kept = [...draft.given.props].filter(([name]) => isNeeded(name));
+  if (kept.length === draft.given.props.size) return undefined;
+  return { ...draft, given: { ...draft.given, props: new Map(kept) } };
+}
+
+function tellingOf({ cases }: Draft): (path: string) => boolean {
+  const told = new Set(
+    cases.flatMap(({ checks, follow }) => [
+      ...checks.map((check) => check.told ?? ''),
+      ...(follow ? [`props.${follow.prop}`] : []),
+    ]),
+  );
+  return (path) => [...told].some((one) => one === path || one.startsWith(`${path}.`));
 }

@@ -40,6 +40,7 @@ export class Project {
   readonly #names = new Map<string, string>();
   readonly #lists = new Map<string, readonly string[]>();
   readonly #resolver: Oxc.ResolverFactory;
+  readonly #ofTypes: Oxc.ResolverFactory;
 
   constructor(
     readonly root: string,
@@ -48,7 +49,7 @@ export class Project {
     readonly cache: FactsCache,
   ) {
     const { ResolverFactory } = requirePackage<typeof Oxc>('oxc-resolver');
-    this.#resolver = new ResolverFactory({
+    const options = {
       tsconfig: 'auto',
       alias: readAliases(root),
       extensions: ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cts', '.cjs', '.vue', '.json'],
@@ -58,8 +59,15 @@ export class Project {
         '.mjs': ['.mts', '.mjs'],
         '.cjs': ['.cts', '.cjs'],
       },
-      conditionNames: ['browser', 'import', 'module', 'development', 'default', 'require', 'types'],
-      mainFields: ['browser', 'module', 'main', 'types'],
+      conditionNames: ['browser', 'import', 'module', 'development', 'default', 'require'],
+      mainFields: ['browser', 'module', 'main'],
+    } as const satisfies Oxc.NapiResolveOptions;
+    this.#resolver = new ResolverFactory(options);
+    // A package that has nothing but types. Asked for with the others, types would come first where they are named first.
+    this.#ofTypes = this.#resolver.cloneWithOptions({
+      ...options,
+      conditionNames: [...options.conditionNames, 'types'],
+      mainFields: [...options.mainFields, 'types'],
     });
   }
 
@@ -112,7 +120,9 @@ export class Project {
   #resolve(file: string, specifier: string): Target {
     if (asset.test(specifier)) return { kind: 'asset' };
     if (/^(node:|data:|https?:|virtual:|\0)/.test(specifier)) return { kind: 'package', name: specifier };
-    const { path } = this.#resolver.resolveFileSync(file, specifier);
+    const path =
+      this.#resolver.resolveFileSync(file, specifier).path ??
+      this.#ofTypes.resolveFileSync(file, specifier).path;
     if (path && this.#isOwn(path)) return isSource(path) ? { kind: 'file', file: path } : { kind: 'asset' };
     if (!path && /^[./]/.test(specifier)) return { kind: 'nowhere' };
     if (!path && isBuiltin(specifier)) return { kind: 'package', name: specifier };

@@ -15,22 +15,37 @@ export const registry = {
     asName: string;
     reader: string;
     known: string[];
+    /** True where it is registered, and there is nothing under its name. */
+    isEmpty: boolean;
     nearest?: string | undefined;
     wrapper: string;
-  }): Report => ({
-    head: `${f.reader} uses the ${f.kind} "${f.name}", which is registered nowhere.`,
-    there: [
-      f.known.length ? `Registered there: ${list(f.known)}.` : `No ${f.kind} is registered there.`,
-      'Vue would only warn, and render an unknown element.',
-    ],
-    nearest: f.nearest,
-    next: [
-      f.wrapper
-        ? `It comes with a plugin:   wrap: [${f.wrapper}]`
-        : `If a plugin registers it:   wrap: [plugin]   and if it belongs to ${f.reader}: import it there.`,
-      `If it does not matter here:   stub: ['${f.asName}']`,
-    ],
-  }),
+  }): Report => {
+    const stubbed = `If it does not matter here:   stub: ['${f.asName}']`;
+    const warned = 'Vue would only warn, and render an unknown element.';
+    if (f.isEmpty)
+      return {
+        head: `${f.reader} uses the ${f.kind} "${f.name}", and what it registers as that is undefined.`,
+        there: [
+          'An import gives undefined where its name is wrong, and where files import each other in a circle.',
+          warned,
+        ],
+        next: [`Look at where ${f.reader} imports it from; in a circle, load the other file first.`, stubbed],
+      };
+    return {
+      head: `${f.reader} uses the ${f.kind} "${f.name}", which is registered nowhere.`,
+      there: [
+        f.known.length ? `Registered there: ${list(f.known)}.` : `No ${f.kind} is registered there.`,
+        warned,
+      ],
+      nearest: f.nearest,
+      next: [
+        f.wrapper
+          ? `It comes with a plugin:   wrap: [${f.wrapper}]`
+          : `If a plugin registers it:   wrap: [plugin]   and if it belongs to ${f.reader}: import it there.`,
+        stubbed,
+      ],
+    };
+  },
   'SIM-SUSPENSE-MISSING': (f: { reader: string; subject: string }): Report => ({
     head: `The setup of ${f.reader} waits for something, and there is no Suspense around it.`,
     there: ['Without one, Vue never renders it.'],

@@ -161,13 +161,16 @@ function wordUnresolved(
   }
   const instance = proxy?.$;
   const holders = [(instance?.type ?? {}) as Definition, instance?.appContext as unknown as Definition];
-  const known = holders.flatMap((holder) => Object.keys(holder?.[`${kind}s`] ?? {}));
+  const registered = holders.flatMap((holder) => Object.entries(holder?.[`${kind}s`] ?? {}));
+  const known = registered.filter(([, one]) => one != null).map(([key]) => key);
+  const isSame = (key: string) => (kind === 'directive' ? key === name : asName(key) === asName(name));
   const fields = {
     kind,
     name: written,
     asName: kind === 'directive' ? written : asName(name),
     reader: nameOf(instance?.type) ?? plan.name,
     known,
+    isEmpty: registered.some(([key, one]) => one == null && isSame(key)),
     nearest: nearest(name, known),
     wrapper: /^router-|^Router/.test(name) ? 'router' : /^i18n|^I18n/.test(name) ? 'i18n' : '',
   };

@@ -18,7 +18,7 @@ export function makeProject(files: Readonly<Record<string, string>>) {
     'tsconfig.json': tsconfig,
     ...files,
   });
-  mkdirSync(project.path('node_modules'));
+  mkdirSync(project.path('node_modules'), { recursive: true });
   symlinkSync(root, project.path('node_modules/simulacra'));
   return {
     ...project,

@@ -98,6 +98,17 @@ const own: Mistake[] = [
       isolate(component('Shelf', { components: { HiveCard }, template: '<hive-crad :hive="1" />' })),
   },
   {
+    title: 'A component that is registered as undefined',
+    code: "isolate(Shelf)   // import HiveCard from './HiveCard.vue', which imports Shelf.vue itself",
+    make: () =>
+      isolate(
+        component('Shelf', {
+          components: { HiveCard: undefined },
+          template: '<HiveCard :hive="1" />',
+        } as never),
+      ),
+  },
+  {
     title: 'A component of a plugin that is not there',
     code: 'isolate(Links)   // <RouterLink /> in its template',
     make: () => isolate(component('Links', { template: '<RouterLink to="/">Board</RouterLink>' })),

@@ -105,6 +105,36 @@ it('draws a picture, and a page with it, of whatever names there are', async () 
   for (const text of [svg, html]) expect(text).not.toContain('<script>alert');
 });
 
+describe('the weight of a package', () => {
+  const entries: Readonly<Record<string, object>> = {
+    main: { main: './index.js' },
+    module: { main: './small.cjs', module: './index.js' },
+    exports: { exports: './index.js' },
+    'types first': { exports: { '.': { types: './index.d.ts', import: './index.js' } } },
+    'only types': { types: './index.d.ts' },
+  };
+  const filesOf = ([kind, entry]: [string, object]): [string, string][] => {
+    const name = kind.replace(' ', '-');
+    const folder = `node_modules/${name}`;
+    return [
+      [`src/${name}.tsx`, `import { draw } from '${name}'; export const Board = () => <p>{draw()}</p>;`],
+      [`${folder}/package.json`, JSON.stringify({ name, ...entry })],
+      [`${folder}/index.d.ts`, 'export declare const draw: () => number;'],
+      [`${folder}/small.cjs`, ''],
+      ...(kind === 'only types'
+        ? []
+        : [[`${folder}/index.js`, `export const draw = 0; // ${'.'.repeat(1_100_000)}`] as [string, string]]),
+    ];
+  };
+  const charts = makeProject(Object.fromEntries(Object.entries(entries).flatMap(filesOf)));
+  it.each(Object.keys(entries))('is that of its code: %s', async (kind) => {
+    const { stdout } = await charts.survey(`src/${kind.replace(' ', '-')}.tsx`, '--json');
+    expect(JSON.parse(stdout)).toMatchObject({
+      component: { hard: kind === 'only types' ? [] : ['heavy'], problems: [] },
+    });
+  });
+});
+
 describe('since a commit', () => {
   const git = (cwd: string, ...args: string[]) =>
     execFileSync('git', ['-c', 'user.name=Imke', '-c', 'user.email=imke@apiary.example', ...args], { cwd });

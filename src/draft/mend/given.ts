@@ -1,7 +1,8 @@
 import type { Draft, Given } from '../model';
 import type { Known } from '../plan';
 import type { FailureSeen } from '../run/observed';
-import { code, spyValue, text, type Value } from '../value';
+import { ofKind } from '../types/leaf';
+import { text, type Value } from '../value';
 import { type Mended, setMore } from './mended';
 
 export function addProps({ props }: Known, given: Given, names: readonly string[]): Mended | undefined {
@@ -84,6 +85,17 @@ export function addNamedIn(known: Known, given: Given, said: string): Mended | u
     : undefined;
 }
 
+/** With an element inside of it that can have the focus, where a text is not enough. */
+export function elementInside(_: Known, { given, framework }: Draft): Mended | undefined {
+  if (framework !== 'react' || given.props.get('children')?.kind !== 'text') return undefined;
+  const written = (words: string) => `<button type="button">${words}</button>`;
+  const value: Value = { kind: 'code', code: written('Content'), varied: written('Other content') };
+  return {
+    given: { ...given, props: new Map([...given.props, ['children', value]]) },
+    done: 'put an element inside of it',
+  };
+}
+
 /** Without a text inside of it, where it takes elements only. */
 export function dropText({ props }: Known, { given }: Draft): Mended | undefined {
   const inside = given.props.get('children');
@@ -98,17 +110,8 @@ export function correctProp(
   found: string | undefined,
 ): Mended | undefined {
   if (name === undefined || !given.props.has(name)) return undefined;
-  const [, kind = ''] = /Expected (\w+)/.exec(found ?? '') ?? [];
-  const value = ofKind[kind];
-  if (!value) return dropProp(given, name);
+  const [, kind] = /Expected (\w+)/.exec(found ?? '') ?? [];
+  if (kind === undefined) return dropProp(given, name);
+  const value = ofKind(kind, { owner: name, field: name, path: [name] });
   return { given: { ...given, props: new Map([...given.props, [name, value]]) }, done: `corrected ${name}` };
 }
-
-const ofKind: Readonly<Record<string, Value>> = {
-  Array: { kind: 'list', items: [] },
-  Object: { kind: 'object', fields: [] },
-  Boolean: code('false'),
-  Number: { kind: 'number', number: 3 },
-  String: text('Text'),
-  Function: spyValue(),
-};

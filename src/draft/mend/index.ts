@@ -31,7 +31,7 @@ export function mend(
     isGuess ||= mended.isGuess === true;
     done.push(mended.done);
   }
-  return { draft: { ...draft, given }, done, isGuess };
+  return { draft: { ...draft, given, done: [...draft.done, ...done] }, done, isGuess };
 }
 
 const isTold = ({ code: told, message }: FailureSeen, threw: FailureSeen): boolean =>
@@ -103,6 +103,7 @@ function mendOne(
     case 'SIM-PAGE-LACKS':
     case 'SIM-RENDER-THREW':
     case 'SIM-LATE-THREW':
+    case 'SIM-HANDLER-THREW':
       return mendThrown(known, draft, failure, tried);
     default:
       return undefined;

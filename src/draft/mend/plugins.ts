@@ -14,6 +14,7 @@ export function addPlugin(
   failure: FailureSeen,
 ): Mended | undefined {
   if (framework !== 'vue') return undefined;
+  if (process.env['DRAFT_DEBUG']) console.error('PLUGIN', failure.thrown, failure.stack?.slice(0, 1500));
   const asked = new Set([...namesThrown(failure), ...namesAsked(known)]);
   if (asked.size === 0) return undefined;
   for (const plugin of [...ownPlugins(known, asked), ...packagePlugins(known, asked)]) {

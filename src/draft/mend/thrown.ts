@@ -2,7 +2,7 @@ import type { Draft } from '../model';
 import { type Known, referenceTo } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import { text } from '../value';
-import { addNamed, addOptional, dropText } from './given';
+import { addNamed, addOptional, dropText, elementInside } from './given';
 import { type Mended, nodeNamed } from './mended';
 import { addParent, addParentNamed } from './parents';
 import { addPlugin } from './plugins';
@@ -21,6 +21,7 @@ export function mendThrown(
     addPlugin,
     addPackage,
     addParent,
+    elementInside,
     dropText,
     stubThrower,
     addNamed,

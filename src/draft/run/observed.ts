@@ -44,6 +44,14 @@ interface LogSeen {
   readonly from?: string;
 }
 
+/** A prop as the component itself declares it when it runs, with those that it inherits. */
+export interface DeclaredSeen {
+  readonly name: string;
+  /** The constructors that a value may be of: `String`. */
+  readonly kinds: readonly string[];
+  readonly isRequired: boolean;
+}
+
 /** What was seen in one test. */
 export interface Observation {
   readonly test: string;
@@ -55,6 +63,8 @@ export interface Observation {
   readonly requests: readonly string[];
   readonly logs: readonly LogSeen[];
   readonly isEmpty: boolean;
+  /** Where they are more than the source tells. */
+  readonly declared?: readonly DeclaredSeen[];
   /** All that was worded on the way, the first to last. */
   readonly failures: readonly FailureSeen[];
   /** What the test ended with; undefined for one that passed. */

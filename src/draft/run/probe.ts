@@ -4,6 +4,7 @@ import { shared } from '../../core/shared';
 import { takeDown } from '../../core/take-down';
 import { readRunner } from '../../jest/runner';
 import { isField, locatorFor } from '../../page/describe';
+import { whyHidden } from '../../page/hidden';
 import { css, foldSpace, quoteCode } from '../../page/locators';
 import { looking } from '../../page/looking';
 import { nameOrTextOf, textOf } from '../../page/names';
@@ -13,7 +14,8 @@ import { stateOf } from '../../page/states';
 import { fitting } from '../../stage/declared';
 import type { Stage } from '../../stage/stage';
 import { printPage } from '../../states/see';
-import { reportTo, type FailureSeen, type Observation, type Sign } from './observed';
+import { declaredBy } from './declared';
+import { reportTo, type DeclaredSeen, type FailureSeen, type Observation, type Sign } from './observed';
 
 /* Loaded by a draft while it is tried: tells what each test of it has seen. */
 
@@ -54,7 +56,8 @@ const nothing = {
 
 const report = (seen: Observation): void => {
   const file = process.env[reportTo];
-  if (file) appendFileSync(file, `${JSON.stringify(seen)}\n`);
+  const all = declared.length > 0 ? { ...seen, declared } : seen;
+  if (file) appendFileSync(file, `${JSON.stringify(all)}\n`);
 };
 
 function readFailure(failure: unknown): FailureSeen {
@@ -90,10 +93,12 @@ function look(test: string): Observation {
 }
 
 let watched: Readonly<Record<string, unknown>> = {};
+let declared: readonly DeclaredSeen[] = [];
 
-/** Children whose props are told of, by their names. */
-export const watch = (components: Readonly<Record<string, unknown>>): void => {
+/** Children whose props are told of, by their names; and the component itself, where it tells more than its source. */
+export const watch = (components: Readonly<Record<string, unknown>>, subject?: unknown): void => {
   watched = components;
+  declared = declaredBy(subject);
 };
 
 /** What a child was given, where there is one of it. */
@@ -120,7 +125,7 @@ function readSigns(stage: Stage): readonly Sign[] {
   for (const element of locate(css('*'), stage.view()).slice(0, mostLooked)) {
     const role = roleOf(element);
     const words = foldSpace((role && nameOrTextOf(element)) || textOf(element));
-    const field = isField(element) ? locatorFor(element) : '';
+    const field = isField(element) && !whyHidden(element, true) ? locatorFor(element) : '';
     const held = field && (element as HTMLInputElement).value;
     if (held && held.length <= mostWords)
       found.set(`${field} value`, { code: field, role, words: held, count: 1, state: {}, property: 'value' });

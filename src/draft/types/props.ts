@@ -2,8 +2,10 @@ import { readFileSync } from 'node:fs';
 import type * as Ts from 'typescript';
 import type { Place } from '../../network/contract/plausible';
 import type { Framework } from '../../survey/facts';
+import type { DeclaredSeen } from '../run/observed';
 import { code, isSpy, spyValue, text, type Value } from '../value';
-import { sampleOfTemplate, sampleOfUse, templateOf } from './use';
+import { ofKind } from './leaf';
+import { sampleOfTemplate, templateOf } from './use';
 import { sample, type Sampling } from './sample';
 import { samplingIn } from './sampling';
 import { singular } from '../write/words';
@@ -48,12 +50,22 @@ export function readProps(
   return declared?.filter(({ name }) => isOwn(name)).map((one) => factOf(one, sampling, uses));
 }
 
+/** A prop that only the component itself tells of when it runs. */
+export function factOfDeclared({ name, kinds, isRequired }: DeclaredSeen): PropFact {
+  const place = { owner: singular(name), field: name, path: [name] };
+  const [kind = ''] = kinds.includes('String') ? ['String'] : kinds;
+  const value = ofKind(kind, place);
+  const others = kind === 'Boolean' ? [code('true')] : [];
+  return { name, isRequired, value, others, isCallback: isSpy(value) };
+}
+
 /** What a prop without a type has to look like, by what the component does with it. */
 type Uses = (name: string, place: Place) => Value | undefined;
 
 function usesIn(ts: typeof Ts, source: Ts.SourceFile, file: string): Uses {
   const template = file.endsWith('.vue') ? templateOf(readFileSync(file, 'utf8')) : '';
-  return (name, place) => sampleOfTemplate(template, name, place) ?? sampleOfUse(ts, source, name, place);
+  const script = { ts, source };
+  return (name, place) => sampleOfTemplate(template, name, place, script);
 }
 
 const isOwn = (name: string): boolean => !/^(key|ref|__\w+)$/.test(name);

@@ -25,21 +25,68 @@ const ofNumbers = /^(toFixed|toPrecision|toExponential)$/;
 /** A value that fits how a name is used within a part of the source; undefined where it is not used. */
 export function sampleOfUse(ts: typeof Ts, scope: Ts.Node, name: string, place: Place): Value | undefined {
   const shape = empty();
-  if (!readUses(ts, scope, name, shape, 0)) return undefined;
-  return valueOf(shape, place);
+  return readUses(ts, scope, name, shape, 0) ? valueOf(shape, place) : undefined;
 }
 
 /** The template of a single-file component. */
 export const templateOf = (file: string): string =>
   /<template\b[^>]*>([\s\S]*)<\/template>/.exec(file)?.[1] ?? '';
 
-/** The same by a template: `hive.name`, `v-for="task in hive.tasks"`. */
-export function sampleOfTemplate(template: string, name: string, place: Place): Value | undefined {
-  const shape = empty();
-  return readTemplate(template, name, shape, 0) ? valueOf(shape, place) : undefined;
+/** What a template calls: the script beside it. */
+interface Script {
+  readonly ts: typeof Ts;
+  readonly source: Ts.Node;
 }
 
-function readTemplate(template: string, name: string, shape: Shape, depth: number): boolean {
+/** The same by a template as well: `hive.name`, `v-for="task in hive.tasks"`, `label(task)`. */
+export function sampleOfTemplate(
+  template: string,
+  name: string,
+  place: Place,
+  script: Script,
+): Value | undefined {
+  const shape = empty();
+  const isShown = readTemplate(template, name, shape, 0, script);
+  const isUsed = readUses(script.ts, script.source, name, shape, 0);
+  return isShown || isUsed ? valueOf(shape, place) : undefined;
+}
+
+/** What the functions do with it that a template hands it to. */
+function readCalled(template: string, name: string, shape: Shape, { ts, source }: Script): void {
+  for (const [, called = ''] of template.matchAll(
+    new RegExp(`(?<![\\w$.])([A-Za-z_$][\\w$]*)\\(\\s*${name}\\s*[,)]`, 'g'),
+  )) {
+    const look = (node: Ts.Node): void => {
+      const body = parameterOf(ts, node, called);
+      if (body) readUses(ts, body.scope, body.name, shape, 1);
+      else ts.forEachChild(node, look);
+    };
+    look(source);
+  }
+}
+
+/** The first parameter of a function of this name. */
+function parameterOf(
+  ts: typeof Ts,
+  node: Ts.Node,
+  called: string,
+): { readonly name: string; readonly scope: Ts.Node } | undefined {
+  const own =
+    ts.isMethodDeclaration(node) || ts.isFunctionDeclaration(node)
+      ? node
+      : (ts.isVariableDeclaration(node) || ts.isPropertyAssignment(node)) &&
+          node.initializer &&
+          (ts.isArrowFunction(node.initializer) || ts.isFunctionExpression(node.initializer))
+        ? node.initializer
+        : undefined;
+  const name = (node as Ts.NamedDeclaration).name;
+  const [first] = own?.parameters ?? [];
+  if (!own?.body || !name || !ts.isIdentifier(name) || name.text !== called) return undefined;
+  return first && ts.isIdentifier(first.name) ? { name: first.name.text, scope: own.body } : undefined;
+}
+
+function readTemplate(template: string, name: string, shape: Shape, depth: number, script: Script): boolean {
+  readCalled(template, name, shape, script);
   const path = `(?<![\\w$.'-])(?:\\$?props\\.|this\\.)?${name}((?:\\??\\.[A-Za-z_$][\\w$]*)*)`;
   let isUsed = false;
   for (const [, steps = ''] of template.matchAll(new RegExp(`${path}(?![\\w$])`, 'g'))) {
@@ -57,7 +104,7 @@ function readTemplate(template: string, name: string, shape: Shape, depth: numbe
     let at = shape;
     for (const step of steps.split(/\??\./).filter(Boolean)) at = fieldOf(at, step);
     at.called ??= item;
-    if (depth < 3) readTemplate(template, item, (at.item ??= empty()), depth + 1);
+    if (depth < 3) readTemplate(template, item, (at.item ??= empty()), depth + 1, script);
     isUsed = true;
   }
   return isUsed;
@@ -67,6 +114,14 @@ function readUses(ts: typeof Ts, scope: Ts.Node, name: string, shape: Shape, dep
   let isUsed = false;
   const look = (node: Ts.Node): void => {
     if (ts.isIdentifier(node) && node.text === name && isUse(node, ts)) {
+      isUsed = true;
+      follow(ts, node, shape, depth);
+    } else if (
+      // this.hive, props.hive
+      ts.isPropertyAccessExpression(node) &&
+      /^(this|props)$/.test(node.expression.getText()) &&
+      node.name.text === name
+    ) {
       isUsed = true;
       follow(ts, node, shape, depth);
     }
@@ -175,6 +230,7 @@ function valueOf(shape: Shape, place: Place): Value {
 /** A text or a number, as the name of it has it. */
 export function leafOf(place: Place, isNumber = false, isTested = false): Value {
   const { field } = place;
+  if (/^(visible|shown|enabled|open)$/.test(field)) return code('true');
   if (isTested || /^(is|has|can|should)[A-Z]/.test(field)) return code('false');
   if (/(kilograms|weight|price|rate|temperature)$/i.test(field))
     return { kind: 'number', number: decimalOf(place) };

@@ -265,8 +265,11 @@ class Page {
   #watch(): readonly string[] {
     const { watched = [] } = this.draft;
     this.#imports.add(...watched);
+    const { component, framework, isLoadedLate } = this.draft;
     const names = watched.map(({ name, local }) => local ?? name);
-    return names.length > 0 ? [`watch({ ${names.join(', ')} });`] : [];
+    const isAsked = framework === 'vue' && !isLoadedLate;
+    if (names.length === 0 && !isAsked) return [];
+    return [`watch({ ${names.join(', ')} }${isAsked ? `, ${component.local ?? component.name}` : ''});`];
   }
 
   #printShared(): string {

@@ -9,6 +9,7 @@ interface Around {
   readonly unit: OpenUnit;
   readonly imported: ReadonlyMap<string, Imported>;
   readonly framework: 'react' | 'vue' | 'angular';
+  readonly script: { readonly stem: string };
   lineOf(node: Node): number;
 }
 
@@ -32,7 +33,9 @@ export function kindOfValue(around: Around, node: Node): void {
     unit.kind = kindOfFunction(unit, framework);
     if (unit.kind === 'component') readInputs(unit, node);
   } else unit.kind = kindOfExpression(unit, node, imported);
-  if (unit.kind === 'component' && framework === 'vue') readOptions(around, node);
+  // What a single-file component exports is taken for one later.
+  const isOptions = node.type === 'ObjectExpression' && unit.name === around.script.stem;
+  if (framework === 'vue' && (unit.kind === 'component' || isOptions)) readOptions(around, node);
   if (unit.kind === 'component' || unit.kind === 'hook' || unit.kind === 'composable')
     unit.framework = framework;
 }

@@ -112,7 +112,8 @@ interface WithLines {
 function readInjected({ unit, lineOf }: WithLines, node: Node): void {
   const use = (name: string, at: Node) => unit.use(name, 'injected', lineOf(at));
   if (node.type !== 'ObjectExpression') {
-    for (const one of nodesIn(node['elements'])) use(nameOf(one) || `'${textOf(one)}'`, one);
+    for (const one of nodesIn(node['elements']))
+      use(one.type === 'Identifier' ? nameOf(one) : `'${textOf(one)}'`, one);
     return;
   }
   for (const one of nodesIn(node['properties'])) {
