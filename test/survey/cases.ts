@@ -12,6 +12,26 @@ const board = (body: string, more = '') =>
   `${more}\nexport function Board({ yard, id }) { ${body} return <p>{yard}</p>; }`;
 
 export const react: Readonly<Record<string, Case>> = {
+  'two exports of a file that is loaded late, each in a part of its own': {
+    files: {
+      'Board.tsx': `import { lazy, Suspense } from 'react';
+        const Sheet = lazy(() => import('./parts').then(({ Sheet }) => ({ default: Sheet })));
+        const Ledger = lazy(() => import('./parts').then((parts) => ({ default: parts.Ledger })));
+        export const Board = () => <Suspense><Sheet /><Ledger /></Suspense>;`,
+      'parts.tsx': `export const Sheet = () => { fetch('/api/sheet'); return <p />; };
+        export const Ledger = () => { fetch('/api/ledger'); return <p />; };`,
+    },
+    leans: ['request GET /api/ledger', 'request GET /api/sheet'],
+  },
+  'one file that is loaded late from two places': {
+    files: {
+      'Board.tsx': `import { lazy } from 'react';
+        const First = lazy(() => import('./Sheet')); const Other = lazy(() => import('./Sheet'));
+        export const Cover = () => <First />; export const Board = () => <Other />;`,
+      'Sheet.tsx': `export default function Sheet() { fetch('/api/sheet'); return <p />; }`,
+    },
+    leans: ['request GET /api/sheet'],
+  },
   'fetch, with a method and an address made of parts': {
     files: {
       'Board.tsx': board(

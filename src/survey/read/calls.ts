@@ -33,6 +33,9 @@ export abstract class Calls extends Notes {
       this.leaf({ kind: member === '$store' ? 'global' : 'navigation', what: member }, node, place);
   }
 
+  /** Imports that were read with what is taken of them. */
+  readonly #lazy = new Set<Node>();
+
   protected readCall(node: Node, place: Place): void {
     const callee = node['callee'] as Node;
     const args = nodesIn(node['arguments']);
@@ -162,17 +165,17 @@ export abstract class Calls extends Notes {
     this.visit(node['quasi'], place);
   }
 
-  /** `import('…')`, and which export is taken of it. */
+  /** `import('…')`, and which export is taken of it: `import('…').then(({ Board }) => Board)`. */
   protected readLazy(node: Node): void {
     const loading = node.type === 'ImportExpression' ? node : thenOf(node['callee'] as Node);
     const specifier = textOf(loading?.['source']);
-    if (!loading || specifier === undefined) return;
-    const local = `import(${specifier})`;
-    const known = this.imports.find((one) => one.isLazy && one.specifier === specifier);
-    const member = node === loading ? undefined : memberTaken(nodesIn(node['arguments'])[0]);
-    const name = member ?? 'default';
-    if (known && node === loading) return;
-    this.imports.push({ specifier, line: this.lineOf(node), names: [{ local, name }], isLazy: true });
-    this.unit.use(local, 'rendered', this.lineOf(node), { isLazy: true });
+    if (!loading || specifier === undefined || this.#lazy.has(loading)) return;
+    this.#lazy.add(loading);
+    const name = (node === loading ? undefined : memberTaken(nodesIn(node['arguments'])[0])) ?? 'default';
+    const local = `import(${specifier})${name === 'default' ? '' : `.${name}`}`;
+    const line = this.lineOf(node);
+    if (!this.imports.some(({ names }) => names[0]?.local === local))
+      this.imports.push({ specifier, line, names: [{ local, name }], isLazy: true });
+    this.unit.use(local, 'rendered', line, { isLazy: true });
   }
 }
