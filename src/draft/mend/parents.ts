@@ -13,14 +13,16 @@ import { isByWrapper, withRequired } from './provide';
 /* The components that a part of something bigger has to stand in. */
 
 /** Puts a component around it that gives what was read in vain, though what threw does not speak of it. */
-export function addParent(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
-  for (const key of [...readInVain(failure), ...injectedBy(known, failure)])
-    for (const parent of givers(known, key)) {
-      const mended = putAround(known, draft, failure, parent);
-      if (mended) return mended;
-    }
-  return undefined;
+export function addParent(known: Known, draft: Draft, failure: FailureSeen): readonly Mended[] {
+  const keys = new Set([...readInVain(failure), ...injectedBy(known, failure)]);
+  return [...keys].flatMap((key) =>
+    givers(known, key)
+      .slice(0, mostParents)
+      .flatMap((parent) => putAround(known, draft, failure, parent) ?? []),
+  );
 }
+
+const mostParents = 3;
 
 /** `HiveItem must be used within HiveList`, `wrap YardTab in a yard tabs component` */
 export function addParentNamed(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
@@ -61,7 +63,12 @@ function injectedBy({ survey: { graph, subject } }: Known, { fields }: FailureSe
   const isThrower = fields['thrower'] === fields['subject'];
   if (!isThrower || subject.unit.framework === 'angular') return [];
   return graph.root.edges
-    .filter(({ how, to }) => how === 'injected' && /^(token|context|value)$/.test(to.kind))
+    .filter(
+      ({ how, to }) =>
+        (how === 'injected' && /^(token|context|value)$/.test(to.kind)) ||
+        // <YardContext.Consumer>
+        (how === 'rendered' && to.kind === 'context'),
+    )
     .map(({ to }) => to.name.replace(/^'|'$/g, ''));
 }
 

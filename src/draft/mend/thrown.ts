@@ -27,10 +27,9 @@ export function mendThrown(
     addNamed,
     addOptional,
   ];
-  for (const way of ways) {
-    const mended = way(known, draft, failure);
-    if (mended && !tried.has(mended.done)) return { ...mended, isGuess: true };
-  }
+  for (const way of ways)
+    for (const mended of [way(known, draft, failure)].flat())
+      if (mended && !tried.has(mended.done)) return { ...mended, isGuess: true };
   return undefined;
 }
 

@@ -111,13 +111,14 @@ export class DraftRunner {
       const onExit = (code: number | null, signal: string | null) => {
         const isFull = /heap out of memory/i.test(this.#errors);
         const [, exit] = /(process\.exit called with "[^"]*")/.exec(this.#errors) ?? [];
+        const [, thrown] = /^(?:Uncaught )?(\w*Error: .{1,200})/m.exec(this.#errors) ?? [];
         done({
           kind: 'gone',
           message: isFull
             ? `it needs more than ${memory} MB of memory`
             : exit
               ? `it ends the process (${exit})`
-              : `it ended the process (${signal ?? `exit code ${code}`})`,
+              : `it ended the process (${thrown ?? signal ?? `exit code ${code}`})`,
         });
       };
       const timer = setTimeout(
