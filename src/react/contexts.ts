@@ -117,6 +117,14 @@ export const bareRead = (context: unknown, fiber: Fiber, anchor: unknown): BareR
   origin: () => originOfContext(context),
 });
 
+/** The context that a node reads without a hook, where nobody provides it: a consumer, or a class that names one. */
+export function readUnheard({ tag, type, ...fiber }: Fiber): unknown {
+  const own = type as { readonly _context?: unknown; readonly contextType?: unknown } | null;
+  const context =
+    tag === tags.consumer ? (own?._context ?? own) : tag === tags.class ? own?.contextType : undefined;
+  return context && !providerOf(context, fiber as Fiber) ? context : undefined;
+}
+
 function providerOf(context: unknown, fiber: Fiber): Fiber | undefined {
   for (let at = fiber.return; at; at = at.return) {
     if (at.tag !== tags.provider) continue;

@@ -10,6 +10,7 @@ export const tags = {
   portal: 4,
   host: 5,
   text: 6,
+  consumer: 9,
   provider: 10,
   forwardRef: 11,
   memo: 14,

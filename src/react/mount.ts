@@ -5,7 +5,7 @@ import type { Mounted, Plan } from '../stage/adapter';
 import { BareReads, wordDefault } from '../stage/bare-reads';
 import { explainThrown } from '../stage/thrown';
 import { settle } from './act';
-import { bareRead, listenToReads, noteReads } from './contexts';
+import { bareRead, listenToReads, noteReads, readUnheard } from './contexts';
 import { bridge, type Fiber } from './bridge';
 import { giveBack, spoil, takeRoot } from './roots';
 import { rootOf } from './work';
@@ -14,7 +14,7 @@ import { watchPlace } from './navigation';
 import { resolveIn } from './resolver';
 import { nameOfContext } from './origins';
 import { anchorOf, surround } from './surround';
-import { forgetThrowers, traceOf } from './traces';
+import { forgetThrowers, throwerOf, traceOf } from './traces';
 import { readInstances, readTree } from './tree';
 
 /** Renders a subject as React does in an application, inside a boundary that keeps what is thrown. */
@@ -24,6 +24,9 @@ export function mount(plan: Plan): Mounted {
   const anchor = anchorOf(plan);
   const onCaught = (error: unknown, componentStack: string) => {
     spoil(container);
+    const thrower = throwerOf(error);
+    const unheard = thrower && readUnheard(thrower);
+    if (unheard) bareReads.note(bareRead(unheard, thrower, anchor));
     const provided = plan.provide.map(({ token }) => ({ token, name: nameOfContext(token) }));
     plan.onThrown(
       explainThrown(error, {

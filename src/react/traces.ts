@@ -38,6 +38,9 @@ function throwersBelow(fiber: Fiber): Fiber[] {
   return found;
 }
 
+/** The node that threw, where React still had it. */
+export const throwerOf = (error: unknown): Fiber | undefined => throwers.get(error);
+
 /** Remembers which component has an effect that threw. */
 export const noteEffect = (error: unknown, thrower: Fiber): void => void throwers.set(error, thrower);
 

@@ -15,9 +15,18 @@ export function comesOfRead(error: unknown): boolean | undefined {
   const text = site && readText(site.file);
   const line = text?.split('\n')[site!.line - 1];
   if (text === undefined || line === undefined) return undefined;
+  // A parameter that is taken apart has no name: `<YardContext.Consumer>{({ yard }) => …}`.
+  if (destructured?.startsWith('object ')) return givesParameter('\\{').test(text);
   const roots = destructured ? [rootOf(destructured)] : rootsRead(line, message);
-  return roots.length > 0 ? roots.some((root) => isFromRead(root, text)) : undefined;
+  return roots.length > 0
+    ? roots.some(
+        (root) => isFromRead(root, text) || givesParameter(`${root.replace(/\$/g, '\\$')}\\b`).test(text),
+      )
+    : undefined;
 }
+
+/** A function that a consumer calls with what it has read. */
+const givesParameter = (begins: string): RegExp => new RegExp(`Consumer>\\s*\\{\\s*\\(?\\s*${begins}`);
 
 const isReading = (code: string): boolean => /\b(?:use[A-Z]?\w*|inject)\s*(?:<[^()]*>)?\(/.test(code);
 const rootOf = (path: string): string => /^[\w$]+/.exec(path)?.[0] ?? path;
@@ -31,7 +40,10 @@ function rootsRead(line: string, message: string): string[] {
   const [, property] = /\(reading '([\w$]+)'\)/.exec(message) ?? [];
   if (!property) return [];
   const path = new RegExp(`([\\w$]+)(?:[!?]?\\.[\\w$]+)*!?\\.\\s*${property.replace(/\$/g, '\\$')}\\b`, 'g');
-  return [...line.matchAll(path)].map(([, root]) => root!);
+  // What a class has of a context is not declared.
+  return [...line.matchAll(path)].map(([whole, root]) =>
+    /^this[!?]?\.context\b/.test(whole) ? 'useContext' : root!,
+  );
 }
 
 /** Whether a variable holds what a hook or an injection returned, or a part of it. */

@@ -18,6 +18,15 @@ import { HiveCard } from '../../examples/react-apiary/src/HiveCard';
 import { SessionContext } from '../../examples/react-apiary/src/session';
 import { YardGate } from '../../examples/react-apiary/src/YardGate';
 import { Desk, Pad } from '../conformance/react';
+import {
+  FrostAlert,
+  FrostFault,
+  FrostNote,
+  FrostOther,
+  FrostParts,
+  FrostSign,
+  Weather,
+} from './modules/react/frost';
 import { Flow, FlowFrame, FlowPage, GuardedFlow, Queenless } from './modules/react/Flow';
 import { SeasonContext } from './modules/react/season';
 import { explainsEach } from './run';
@@ -29,13 +38,6 @@ const OpenButton = () => {
 };
 
 const TaskCount = () => <p>{useSelector((state: { tasks: string[] }) => state.tasks.length)} tasks</p>;
-
-const Weather = createContext<{ frost: boolean } | null>(null);
-Weather.displayName = 'Weather';
-const FrostAlert = () => {
-  const weather = useContext(Weather)!;
-  return weather.frost ? <p role="alert">Frost tonight</p> : null;
-};
 
 const Sick = () => {
   throw new TypeError('queen is undefined');
@@ -149,6 +151,31 @@ const own: Mistake[] = [
     title: 'A context that nobody provides, and nobody checks',
     code: 'isolate(FrostAlert)',
     make: () => isolate(FrostAlert, { provide: [[SessionContext, nobody]] }),
+  },
+  {
+    title: 'A context that nobody provides, read by a consumer',
+    code: 'isolate(FrostNote)   // <Weather.Consumer>',
+    make: () => isolate(FrostNote),
+  },
+  {
+    title: 'A context that nobody provides, taken apart by a consumer',
+    code: 'isolate(FrostParts)   // <Weather.Consumer>{({ frost }) => …}',
+    make: () => isolate(FrostParts),
+  },
+  {
+    title: 'A context that a consumer reads by the way',
+    code: 'isolate(FrostOther, { props: { hive: null } })   // hive.name inside of <Weather.Consumer>',
+    make: () => isolate(FrostOther, { props: { hive: null } }),
+  },
+  {
+    title: 'A context that nobody provides, read by a class',
+    code: 'isolate(FrostSign)   // static contextType = Weather',
+    make: () => isolate(FrostSign),
+  },
+  {
+    title: 'A context that a class reads by the way',
+    code: 'isolate(FrostFault)   // static contextType = SessionContext, and throws a RangeError',
+    make: () => isolate(FrostFault),
   },
   {
     title: 'A context without a name',
