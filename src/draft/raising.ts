@@ -19,8 +19,13 @@ export const bare: Case = {
 
 const mostRounds = 14;
 
+/** How often what is loaded for too long is loaded again. */
+const mostWaited = 2;
+
 /** Brings a component up: runs it, and adds what a failure tells is missing. */
 export class Raising {
+  #waited = 0;
+
   constructor(
     /** More of it is known when it has run. */
     public known: Known,
@@ -62,6 +67,8 @@ export class Raising {
   /** Other ways for what failed without a failure of ours: another order of loading, another time. */
   #otherwise(draft: Draft, failed: Failed | undefined): Draft | undefined {
     if (failed?.kind === 'file') return loadedFirst(this.known, draft);
+    // No test has begun: it was loading, and what was compiled by then is kept.
+    if (failed?.kind === 'slow' && failed.during === undefined && this.#waited++ < mostWaited) return draft;
     // What never comes to rest may do so on a clock that stands still.
     if (failed?.kind !== 'slow' || draft.given.more.has('time')) return undefined;
     const more = new Map([...draft.given.more, ['time', timeValue] as const]);

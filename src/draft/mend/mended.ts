@@ -18,12 +18,17 @@ export const nodeNamed = ({ survey }: Known, name: string, kind: RegExp): Survey
 
 export const writes = (value: Value): string => (value.kind === 'code' ? value.code : JSON.stringify(value));
 
-/** @param isOuter true where what stands around it already asks for it */
-export function addWrapper(given: Given, wrapper: Value, name: string, isOuter = false): Mended | undefined {
+/** @param at before which of those around it: the one that asks for it */
+export function addWrapper(
+  { wrap, ...given }: Given,
+  wrapper: Value,
+  name: string,
+  at = wrap.length,
+): Mended | undefined {
   const key = JSON.stringify(wrapper);
-  if (given.wrap.some((one) => JSON.stringify(one) === key)) return undefined;
+  if (wrap.some((one) => JSON.stringify(one) === key)) return undefined;
   return {
-    given: { ...given, wrap: isOuter ? [wrapper, ...given.wrap] : [...given.wrap, wrapper] },
+    given: { ...given, wrap: [...wrap.slice(0, at), wrapper, ...wrap.slice(at)] },
     done: `put ${name} around it`,
   };
 }

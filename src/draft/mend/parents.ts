@@ -8,7 +8,7 @@ import type { Needed } from '../value';
 import { findComponents } from './find';
 import { lentBy } from './lent';
 import { type Mended, addWrapper, writes } from './mended';
-import { isByWrapper, withRequired } from './provide';
+import { askerAround, withRequired } from './provide';
 
 /* The components that a part of something bigger has to stand in. */
 
@@ -27,7 +27,10 @@ const mostParents = 3;
 /** `HiveItem must be used within HiveList`, `wrap YardTab in a yard tabs component` */
 export function addParentNamed(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
   for (const name of namesAsked(failure)) {
-    const [parent] = findComponents(known, (unit) => isCalled(unit, name));
+    const [parent] = [
+      ...findComponents(known, (unit) => isCalled(unit, name)),
+      ...(/^[A-Z]/.test(name) ? providing(known, name) : []),
+    ];
     const mended = parent && putAround(known, draft, failure, parent);
     if (mended) return mended;
     const lent = parent ? undefined : lentBy(known, name);
@@ -36,10 +39,16 @@ export function addParentNamed(known: Known, draft: Draft, failure: FailureSeen)
         draft.given,
         withRequired(known, lent.needed, lent.file),
         name,
-        isByWrapper(draft, failure),
+        askerAround(draft, failure),
       );
   }
   return undefined;
+}
+
+/** Components that call what provides something of that name: `provideYardContext(…)`. */
+function providing(known: Known, name: string): readonly Needed[] {
+  const call = new RegExp(`\\bprovide\\w*${name}\\w*\\(`);
+  return findComponents(known, (_, file) => call.test(readFileSync(file, 'utf8')));
 }
 
 const isAround = ({ given }: Draft, called: string): boolean =>
@@ -48,7 +57,7 @@ const isAround = ({ given }: Draft, called: string): boolean =>
 function putAround(known: Known, draft: Draft, failure: FailureSeen, parent: Needed): Mended | undefined {
   const called = parent.local ?? parent.name;
   if (isAround(draft, called)) return undefined;
-  return addWrapper(draft.given, withRequired(known, parent), called, isByWrapper(draft, failure));
+  return addWrapper(draft.given, withRequired(known, parent), called, askerAround(draft, failure));
 }
 
 /** The keys and contexts that were read where nobody provides them: `"YardKey", read by YardTab`. */

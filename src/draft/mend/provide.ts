@@ -52,7 +52,7 @@ export function addProvider(known: Known, draft: Draft, failure: FailureSeen): M
     const wrapper = fields[key];
     if (typeof wrapper !== 'string' || wrapper === '' || wrapper.includes('…')) continue;
     const made = wrapperOf(known, wrapper, fields['imports']);
-    if (made) return addWrapper(given, made, wrapper, isByWrapper(draft, failure));
+    if (made) return addWrapper(given, made, wrapper, askerAround(draft, failure));
   }
   return addPackage(known, draft, failure);
 }
@@ -120,15 +120,13 @@ export function wrapperCalled(known: Known, name: string): Value | undefined {
   return lent && withRequired(known, lent.needed, lent.file);
 }
 
-/** True where what stands around the component asks for more, and not the component. */
-export const isByWrapper = ({ component, given }: Draft, { fields }: FailureSeen): boolean => {
+/** Which of those that stand around the component asks for more; nothing where it is the component itself. */
+export function askerAround({ component, given }: Draft, { fields }: FailureSeen): number | undefined {
   const asker = fields['thrower'] ?? fields['reader'] ?? fields['asker'];
-  return (
-    typeof asker === 'string' &&
-    asker !== (component.local ?? component.name) &&
-    given.wrap.some((one) => new RegExp(`\\b${asker}\\b`).test(writes(one)))
-  );
-};
+  if (typeof asker !== 'string' || asker === (component.local ?? component.name)) return undefined;
+  const at = given.wrap.findIndex((one) => new RegExp(`\\b${asker}\\b`).test(writes(one)));
+  return at < 0 ? undefined : at;
+}
 
 /** A component to be put around, with the props that it has to be given. */
 export function withRequired({ types, survey }: Known, needed: Needed, file = needed.from): Value {
