@@ -217,3 +217,16 @@ it('lets a component come up that uses them, and a test write over them', async 
   expect(narrow).toShow(text('Scroll down'));
   window.matchMedia = own;
 });
+
+// Vue wraps what has no name of its own in a proxy, which could not call methods that read private fields.
+it.each([
+  ['ResizeObserver', () => new ResizeObserver(() => undefined)],
+  ['IntersectionObserver', () => new IntersectionObserver(() => undefined)],
+  ['MessagePort', () => new MessageChannel().port1],
+  ['DataTransfer', () => new DataTransfer()],
+  ['DataTransferItemList', () => new DataTransfer().items],
+  ['PointerEvent', () => new PointerEvent('pointerdown')],
+  ['ClipboardEvent', () => new ClipboardEvent('copy')],
+])('%s is named as on the platform', (name, made) => {
+  expect(Object.prototype.toString.call(made())).toBe(`[object ${name}]`);
+});

@@ -111,7 +111,7 @@ function namesAsked(failure: FailureSeen): readonly string[] {
       message,
     )?.[1] ?? '';
   const capital = `${after} ${/\b[A-Z]\w*Provider\b/.exec(message)?.[0] ?? ''}`.matchAll(/\b[A-Z]\w+/g);
-  const plain = /^\s*(?:an?\s+|the\s+)?([a-z][\w -]*?)\s+component\b/.exec(after)?.[1];
+  const plain = /^\s*(?:an?\s+|the\s+)?([a-z][\w -]{1,30}?)(?:\s+component\b|[.!]?$)/.exec(after)?.[1];
   return [...new Set([...[...capital].map(([name]) => name), ...(plain ? [plain] : [])])];
 }
 

@@ -7,6 +7,7 @@ import { makeMatchMedia } from './media';
 import { makeObservers } from './observers';
 import { mediaFeatures } from './playing';
 import { makeSurroundings } from './surroundings';
+import { tagAs } from './tag';
 import { makeWindowFeatures } from './window';
 
 const windows = new WeakMap<Page, Record<string, unknown>>();
@@ -42,6 +43,8 @@ function featuresOf(page: Page): Record<string, unknown> {
       ...makeSurroundings(windowOf(page)),
       matchMedia: makeMatchMedia(page),
     };
+    for (const [name, made] of Object.entries(found))
+      if (typeof made === 'function' && /^[A-Z]/.test(name)) tagAs(made, name);
     windows.set(page, found);
   }
   return found;

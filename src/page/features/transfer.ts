@@ -1,4 +1,5 @@
 import { domException } from './exceptions';
+import { tagAs } from './tag';
 
 type Page = typeof globalThis;
 
@@ -88,6 +89,9 @@ class DataTransferItemList {
     return this.#items.map((_, at) => this[at]!)[Symbol.iterator]();
   }
 }
+
+tagAs(DataTransferItem, 'DataTransferItem');
+tagAs(DataTransferItemList, 'DataTransferItemList');
 
 /** What a drag or a clipboard carries. @see https://html.spec.whatwg.org/multipage/dnd.html#the-datatransfer-interface */
 export const makeDataTransfer = (page: Page) =>

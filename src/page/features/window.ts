@@ -1,3 +1,4 @@
+import { tagAs } from './tag';
 import type { Page } from '../../core/replace';
 
 /** What a window has beside its document. */
@@ -101,6 +102,7 @@ function makeChannel(window: Window & typeof globalThis) {
       this.#listeners.delete(listener);
     }
   }
+  tagAs(MessagePort, 'MessagePort');
   return class MessageChannel {
     readonly port1 = new MessagePort();
     readonly port2 = new MessagePort();
