@@ -84,7 +84,7 @@ function injectedBy({ survey: { graph, subject } }: Known, { fields }: FailureSe
 /** The components that provide a value under a key. */
 function givers(known: Known, key: string): readonly Needed[] {
   const { project, subject } = known.survey;
-  const names = [key, ...variablesOf(known, key)].map((name) => name.replace(/[$.]/g, '\\$&'));
+  const names = [key, ...variablesOf(known, key)].map(escaped);
   const one = `(?:${names.join('|')})`;
   const gives =
     subject.unit.framework === 'react'
@@ -97,10 +97,13 @@ function givers(known: Known, key: string): readonly Needed[] {
   return findComponents(known, (unit, file) => files.includes(file) || heirs.has(unit.name));
 }
 
+const escaped = (words: string): string => words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+
 /** What a symbol is called in the code: `const YardKey = Symbol('yard')`. */
 function variablesOf({ survey: { project } }: Known, description: string): readonly string[] {
-  const quoted = description.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-  const made = new RegExp(`([A-Za-z_$][\\w$]*)\\s*(?::[^=\\n]+)?=\\s*Symbol\\(\\s*['"]${quoted}['"]`);
+  const made = new RegExp(
+    `([A-Za-z_$][\\w$]*)\\s*(?::[^=\\n]+)?=\\s*Symbol\\(\\s*['"]${escaped(description)}['"]`,
+  );
   return project.list().flatMap((file) => made.exec(readFileSync(file, 'utf8'))?.[1] ?? []);
 }
 
