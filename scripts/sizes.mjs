@@ -6,8 +6,8 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 89,
-  'react.js': 120,
+  'index.js': 89.5,
+  'react.js': 120.5,
   'vue.js': 121.5,
   'angular.js': 125,
   'jest.js': 44.5,

@@ -143,3 +143,6 @@ export const asCode = (name: string): string =>
 
 /** What an object holds, without its braces: `width: 400, dark: true`. */
 export const printInside = (object: object): string => print(object).replace(/^\{ (.*) \}$/, '$1');
+
+/** Words as a part of a pattern that finds only them. */
+export const escaped = (words: string): string => words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');

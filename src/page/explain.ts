@@ -1,4 +1,5 @@
 import { type SimulacraError } from '../core/errors/error';
+import { escaped } from '../core/print';
 import { describe, locatorFor } from './describe';
 import { explain, type Pending } from './errors';
 import { whyHidden } from './hidden';
@@ -118,7 +119,7 @@ function explainSplit(locator: Locator, view: View, background: Background, soug
   const squeezed = wanted.replace(/\s+/g, '');
   if (!view.roots.some(({ textContent }) => textContent.replace(/\s+/g, '').includes(squeezed)))
     return undefined;
-  const pattern = new RegExp(wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&'));
+  const pattern = new RegExp(escaped(wanted));
   const [element] = locate({ ...locator, sought: { by: 'text', words: pattern } }, view);
   if (!element) return undefined;
   const pieces = piecesOf(element).filter((piece) => piece.text !== '');

@@ -1,6 +1,7 @@
 import { framesOf } from '../core/errors/frames';
 import { isError } from '../core/is-error';
 import { siteIn, type Place } from '../core/origin';
+import { escaped } from '../core/print';
 import { readText } from '../seam/kinds';
 
 /* Where a state is declared: found in the text of its file, from the call of states() on. */
@@ -70,8 +71,6 @@ function lineOfState(
   }
   return undefined;
 }
-
-const escaped = (name: string) => name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** Past a comment that begins here. */
 function skipWords(text: string, at: number): number {

@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { escaped } from '../../core/print';
 import type { Unit } from '../../survey/facts';
 import { extendersOf } from '../bare';
 import type { Draft } from '../model';
@@ -96,8 +97,6 @@ function givers(known: Known, key: string): readonly Needed[] {
   const heirs = new Set(files.flatMap((file) => (file.endsWith('.vue') ? extendersOf(project, file) : [])));
   return findComponents(known, (unit, file) => files.includes(file) || heirs.has(unit.name));
 }
-
-const escaped = (words: string): string => words.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 /** What a symbol is called in the code: `const YardKey = Symbol('yard')`. */
 function variablesOf({ survey: { project } }: Known, description: string): readonly string[] {
