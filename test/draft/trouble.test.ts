@@ -35,7 +35,7 @@ describe('what a drafted component does harms only its own draft', () => {
     );
     said = await project.draft('--all', 'src', '--processes', '2', '--within', '8', '--print');
     server.close();
-  });
+  }, 240_000);
 
   it.each([
     ['Loops', 'it was not done after 8 s'],
