@@ -33,12 +33,12 @@ describe('what a drafted component does harms only its own draft', () => {
       'src/Connects.tsx',
       `import { connect } from 'node:net';\nexport const Connects = () => {\n  connect(${port}, '127.0.0.1');\n  return <p>It connected</p>;\n};\n`,
     );
-    said = await project.draft('--all', 'src', '--processes', '2', '--within', '8', '--print');
+    said = await project.draft('--all', 'src', '--processes', '2', '--within', '14', '--print');
     server.close();
   }, 240_000);
 
   it.each([
-    ['Loops', 'it was not done after 8 s'],
+    ['Loops', 'it was not done after 14 s'],
     ['Exits', 'it ends the process (process.exit called with "0")'],
     ['Writes', 'fs.writeFileSync() is refused while a draft is tried'],
     ['Reads', 'fs.readFileSync() is refused while a draft is tried'],
