@@ -15,14 +15,7 @@ export function isBare(project: Project, file: string): boolean {
 }
 
 /** Components that are made of a file's options. */
-export function extendersOf(project: Project, file: string): readonly string[] {
-  return project.list().flatMap((one) => {
-    const { imports, units } = project.facts(one);
-    const isUser = imports.some(({ specifier }) => {
-      const target = project.resolve(one, specifier);
-      return target.kind === 'file' && target.file === file;
-    });
-    const [component] = units.filter(({ kind }) => kind === 'component');
-    return isUser && component ? [component.name] : [];
-  });
-}
+export const extendersOf = (project: Project, file: string): readonly string[] =>
+  project
+    .importersOf(file)
+    .flatMap((one) => project.facts(one).units.find(({ kind }) => kind === 'component')?.name ?? []);

@@ -104,13 +104,13 @@ function provenIn(draft: Draft, { candidate, observed, varied }: Seen): readonly
       return [];
     }
     if (source) return [];
-    if (isSure && !sign.part && !after.has(idOf(sign))) {
+    // What a child is given by nobody may be its own.
+    if (sign.part) return [];
+    if (isSure && !after.has(idOf(sign))) {
       // It follows something in a form of its own: a date, a weight in other units.
       const isOther = varied.signs.some((one) => one.role === sign.role && !before.has(idOf(one)));
       return isOther && told.length > 0 ? [{ sign, kind: 'follows' }] : [];
     }
-    // What a child is given by nobody may be its own.
-    if (sign.part) return [];
     return /\p{L}{2}/u.test(sign.words) ? [{ sign, kind: 'own' }] : [];
   });
 }

@@ -9,7 +9,7 @@ import { type Known, planDraft } from './plan';
 import { bare, Raising } from './raising';
 import { leaned, richerDrafts, watching, withoutUntold } from './richer';
 import type { Observation } from './run/observed';
-import type { DraftRunner } from './run/runner';
+import type { DraftRunner, Tried } from './run/runner';
 import { type Made, type Said, type Unsaid, ends, isTelling } from './said';
 import { Trial } from './trial';
 import { firstLines, nothingTrue, whyNot, wordsOf } from './words';
@@ -105,14 +105,15 @@ export class Making {
     return { seen, left };
   }
 
-  /** Writes it as it is to be, runs that, and leaves out what does not hold. */
+  /** Runs it as it is to be written, without what nothing tells of where it can; leaves out what does not hold. */
   async #settle({ draft: first, left }: Said): Promise<Made> {
-    let draft = await this.#withoutUntold(first);
+    const lean = withoutUntold(this.known, first);
+    if (lean && hasPassed(await this.#trial.try(lean))) return this.#finish(lean, left);
+    let draft = first;
     for (let round = 0; round < 5; round++) {
       const tried = await this.#trial.try(draft);
-      const failed = tried.tests.filter(({ hasPassed }) => !hasPassed);
-      if (tried.failed === undefined && failed.length === 0 && tried.tests.length > 0)
-        return this.options.isStates ? this.#declared(draft, left) : this.#written(draft, left);
+      if (hasPassed(tried)) return this.#finish(draft, left);
+      const failed = tried.tests.filter((one) => !one.hasPassed);
       const titles = new Set(failed.map(({ title }) => title));
       const cases = draft.cases.flatMap((one) => (titles.has(one.title) ? weakened(one) : [one]));
       if (cases.length === 0 || tried.failed !== undefined)
@@ -128,13 +129,8 @@ export class Making {
     return this.#failed(draft, ['It could not be brought to pass twice in the same way.']);
   }
 
-  /** Without the props that nothing tells of, where all holds without them. */
-  async #withoutUntold(draft: Draft): Promise<Draft> {
-    const lean = withoutUntold(this.known, draft);
-    if (!lean) return draft;
-    const tried = await this.#trial.try(lean);
-    const holds = tried.failed === undefined && tried.tests.every(({ hasPassed }) => hasPassed);
-    return holds ? lean : draft;
+  #finish(draft: Draft, left: readonly string[]): Promise<Made> {
+    return this.options.isStates ? this.#declared(draft, left) : this.#written(draft, left);
   }
 
   /** Leaves out the states that fail as declared ones. */
@@ -219,6 +215,9 @@ export class Making {
 
 /** Runs after which nothing richer is tried. */
 const mostOfAll = 40;
+
+const hasPassed = ({ failed, tests }: Tried): boolean =>
+  failed === undefined && tests.length > 0 && tests.every((one) => one.hasPassed);
 
 /** A case without what did not hold in it. */
 function weakened({ follow, ...one }: Case): readonly Case[] {

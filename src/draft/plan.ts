@@ -80,11 +80,14 @@ function planSlots({ survey }: Known): ReadonlyMap<string, Value> {
 }
 
 /** The parameters of the address that the project's own files read. */
-function paramsOf({ from }: Known, left: readonly SurveyNode[]): readonly string[] {
-  const files = new Set(
-    left.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : [])),
-  );
-  return [...new Set([...files].flatMap((file) => paramsIn(readFileSync(file, 'utf8'))))];
+const paramsOf = (known: Known, left: readonly SurveyNode[]): readonly string[] => [
+  ...new Set(filesOf(known, left).flatMap((file) => paramsIn(readFileSync(file, 'utf8')))),
+];
+
+/** The project's own files that something is made of, each once. */
+export function filesOf({ survey, from }: Known, nodes = survey.graph.nodes): readonly string[] {
+  const files = nodes.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : []));
+  return [...new Set(files)];
 }
 
 /** What is still reached when some of it is replaced. */
@@ -236,10 +239,7 @@ export function answerTo(
     if (value) return value;
   }
   if (/^(QUERY|MUTATION) /.test(route) && types) {
-    const files = survey.graph.nodes.flatMap(({ unit, file }) =>
-      unit && file !== undefined ? [join(from, file)] : [],
-    );
-    const value = sampleOperation(types, [...new Set(files)], path, framework);
+    const value = sampleOperation(types, filesOf(known), path, framework);
     if (value) return value;
   }
   const { field } = placeOf(path);

@@ -1,4 +1,5 @@
 import { isFrame, siteIn } from '../core/origin';
+import { escaped } from '../core/print';
 import { readText } from '../seam/kinds';
 
 /**
@@ -19,9 +20,7 @@ export function comesOfRead(error: unknown): boolean | undefined {
   if (destructured?.startsWith('object ')) return givesParameter('\\{').test(text);
   const roots = destructured ? [rootOf(destructured)] : rootsRead(line, message);
   return roots.length > 0
-    ? roots.some(
-        (root) => isFromRead(root, text) || givesParameter(`${root.replace(/\$/g, '\\$')}\\b`).test(text),
-      )
+    ? roots.some((root) => isFromRead(root, text) || givesParameter(`${escaped(root)}\\b`).test(text))
     : undefined;
 }
 

@@ -131,6 +131,16 @@ export class Project {
       : { kind: 'package', name: specifier, why: notThere };
   }
 
+  /** The files that import something of another one. */
+  importersOf(file: string): readonly string[] {
+    return this.list().filter((one) =>
+      this.facts(one).imports.some(({ specifier }) => {
+        const target = this.resolve(one, specifier);
+        return target.kind === 'file' && target.file === file;
+      }),
+    );
+  }
+
   // The project itself may lie within a folder of that name.
   #isOwn(path: string): boolean {
     const inside = relative(this.root, path);

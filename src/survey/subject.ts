@@ -115,17 +115,10 @@ function handedOnBy(linker: Linker, file: string): Asked | undefined {
 
 /** Components that use something of a file. */
 function usersOf({ project }: Linker, file: string): string[] {
-  const users = project.list().filter((one) => {
-    const { imports, units } = project.facts(one);
-    return (
-      units.some(({ kind }) => kind === 'component') &&
-      imports.some(({ specifier }) => {
-        const target = project.resolve(one, specifier);
-        return target.kind === 'file' && target.file === file;
-      })
-    );
-  });
-  return users.map((one) => project.nameOf(one));
+  return project
+    .importersOf(file)
+    .filter((one) => project.facts(one).units.some(({ kind }) => kind === 'component'))
+    .map((one) => project.nameOf(one));
 }
 
 function byName(linker: Linker, asked: string): Asked {

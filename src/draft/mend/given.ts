@@ -1,3 +1,4 @@
+import { escaped } from '../../core/print';
 import type { Draft, Given } from '../model';
 import type { Known } from '../plan';
 import type { FailureSeen } from '../run/observed';
@@ -74,7 +75,7 @@ export function addNamedIn(known: Known, given: Given, said: string): Mended | u
       !given.props.has(name) &&
       (!isCallback || said.includes(`${name} is not a function`)) &&
       name.length > 2 &&
-      new RegExp(`(?<![\\w-])${name.replace(/[$.]/g, '\\$&')}(?![\\w-])`).test(said),
+      new RegExp(`(?<![\\w-])${escaped(name)}(?![\\w-])`).test(said),
   );
   return named.length > 0
     ? addProps(

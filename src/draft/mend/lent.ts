@@ -1,5 +1,4 @@
-import { join } from 'node:path';
-import type { Known } from '../plan';
+import { filesOf, type Known } from '../plan';
 import { typeOfExport } from '../types/props';
 import { samplingIn } from '../types/sampling';
 import { packageOf } from '../../survey/project';
@@ -23,11 +22,9 @@ export function lentBy(
 }
 
 /** The packages that the files import which the component is made of. */
-function specifiersOf({ survey: { graph, project }, from }: Known): ReadonlySet<string> {
-  const files = new Set(
-    graph.nodes.flatMap(({ file, unit }) => (file !== undefined && unit ? [join(from, file)] : [])),
-  );
-  const all = [...files].flatMap((file) =>
+function specifiersOf(known: Known): ReadonlySet<string> {
+  const { project } = known.survey;
+  const all = filesOf(known).flatMap((file) =>
     project
       .facts(file)
       .imports.filter(({ specifier }) => project.resolve(file, specifier).kind === 'package')

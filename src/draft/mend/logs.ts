@@ -2,16 +2,11 @@ import { readFileSync } from 'node:fs';
 import type { Draft } from '../model';
 import { wrapperNamed } from '../packages';
 import type { Known } from '../plan';
+import type { LogSeen } from '../run/observed';
 import { type Value, constant, text } from '../value';
 import { addNamedIn, addOptional, addProps, dropProp } from './given';
 import { type Mended, addWrapper, setMore } from './mended';
 import { addProvider } from './provide';
-
-interface Logged {
-  readonly level?: string;
-  readonly text: string;
-  readonly from?: string;
-}
 
 export function mendLogs(
   known: Known,
@@ -19,7 +14,7 @@ export function mendLogs(
   logs: unknown,
   tried: ReadonlySet<string>,
 ): Mended | undefined {
-  const all = (logs as readonly Logged[] | undefined) ?? [];
+  const all = (logs as readonly LogSeen[] | undefined) ?? [];
   for (const { text: said } of all) {
     const mended = mendLog(known, draft, said);
     if (mended) return mended;
@@ -61,7 +56,7 @@ function mendLog(known: Known, draft: Draft, said: string): Mended | undefined {
 }
 
 /** Expects the warnings that the component's own source writes, whatever it is given. */
-function expectOwn(known: Known, { given }: Draft, logs: readonly Logged[]): Mended | undefined {
+function expectOwn(known: Known, { given }: Draft, logs: readonly LogSeen[]): Mended | undefined {
   const source = readFileSync(known.survey.subject.file, 'utf8');
   const own = logs.map(({ level, text: said }) => {
     const words = said.split('\n')[0]!.trim();

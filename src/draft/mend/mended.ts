@@ -18,6 +18,10 @@ export const nodeNamed = ({ survey }: Known, name: string, kind: RegExp): Survey
 
 export const writes = (value: Value): string => (value.kind === 'code' ? value.code : JSON.stringify(value));
 
+/** True for a component that stands around, by its name. */
+export const isCalledIn = (wrapper: Value, name: string): boolean =>
+  new RegExp(`\\b${name}\\b`).test(writes(wrapper));
+
 /** @param at before which of those around it: the one that asks for it */
 export function addWrapper(
   { wrap, ...given }: Given,

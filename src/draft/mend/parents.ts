@@ -8,7 +8,7 @@ import type { FailureSeen } from '../run/observed';
 import type { Needed } from '../value';
 import { findComponents } from './find';
 import { lentBy } from './lent';
-import { type Mended, addWrapper, writes } from './mended';
+import { type Mended, addWrapper, isCalledIn } from './mended';
 import { askerAround, withRequired } from './provide';
 
 /* The components that a part of something bigger has to stand in. */
@@ -28,37 +28,34 @@ const mostParents = 3;
 /** `HiveItem must be used within HiveList`, `wrap YardTab in a yard tabs component` */
 export function addParentNamed(known: Known, draft: Draft, failure: FailureSeen): Mended | undefined {
   for (const name of namesAsked(failure)) {
-    const [parent] = [
-      ...findComponents(known, (unit) => isCalled(unit, name)),
-      ...(/^[A-Z]/.test(name) ? providing(known, name) : []),
-    ];
-    const mended = parent && putAround(known, draft, failure, parent);
-    if (mended) return mended;
+    const [own] = findComponents(known, (unit) => isCalled(unit, name));
+    const parent = own ?? (/^[A-Z]/.test(name) ? providing(known, name) : undefined);
     const lent = parent ? undefined : lentBy(known, name);
-    if (lent && !isAround(draft, name))
-      return addWrapper(
-        draft.given,
-        withRequired(known, lent.needed, lent.file),
-        name,
-        askerAround(draft, failure),
-      );
+    const mended = parent
+      ? putAround(known, draft, failure, parent)
+      : lent && putAround(known, draft, failure, lent.needed, lent.file);
+    if (mended) return mended;
   }
   return undefined;
 }
 
-/** Components that call what provides something of that name: `provideYardContext(…)`. */
-function providing(known: Known, name: string): readonly Needed[] {
+/** A component that calls what provides something of that name: `provideYardContext(…)`. */
+function providing(known: Known, name: string): Needed | undefined {
   const call = new RegExp(`\\bprovide\\w*${name}\\w*\\(`);
-  return findComponents(known, (_, file) => call.test(readFileSync(file, 'utf8')));
+  return findComponents(known, (_, file) => call.test(readFileSync(file, 'utf8')))[0];
 }
 
-const isAround = ({ given }: Draft, called: string): boolean =>
-  given.wrap.some((one) => new RegExp(`\\b${called}\\b`).test(writes(one)));
-
-function putAround(known: Known, draft: Draft, failure: FailureSeen, parent: Needed): Mended | undefined {
+/** @param file where its types are, unless it is what the test imports */
+function putAround(
+  known: Known,
+  draft: Draft,
+  failure: FailureSeen,
+  parent: Needed,
+  file = parent.from,
+): Mended | undefined {
   const called = parent.local ?? parent.name;
-  if (isAround(draft, called)) return undefined;
-  return addWrapper(draft.given, withRequired(known, parent), called, askerAround(draft, failure));
+  if (draft.given.wrap.some((one) => isCalledIn(one, called))) return undefined;
+  return addWrapper(draft.given, withRequired(known, parent, file), called, askerAround(draft, failure));
 }
 
 /** The keys and contexts that were read where nobody provides them: `"YardKey", read by YardTab`. */

@@ -2,7 +2,7 @@ import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { packageOf } from '../../survey/project';
 import type { Draft } from '../model';
-import type { Known } from '../plan';
+import { filesOf, type Known } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import { code, type Needed } from '../value';
 import { type Mended, addWrapper, writes } from './mended';
@@ -14,7 +14,6 @@ export function addPlugin(
   failure: FailureSeen,
 ): Mended | undefined {
   if (framework !== 'vue') return undefined;
-  if (process.env['DRAFT_DEBUG']) console.error('PLUGIN', failure.thrown, failure.stack?.slice(0, 1500));
   const asked = new Set([...namesThrown(failure), ...namesAsked(known)]);
   if (asked.size === 0) return undefined;
   for (const plugin of [...ownPlugins(known, asked), ...packagePlugins(known, asked)]) {
@@ -38,14 +37,10 @@ function namesThrown({ thrown, stack = '' }: FailureSeen): readonly string[] {
 }
 
 /** `$yard` of `this.$yard`, in the files that the component is made of. */
-function namesAsked({ survey: { graph }, from }: Known): readonly string[] {
-  const files = graph.nodes.flatMap(({ file, unit }) =>
-    file !== undefined && unit ? [join(from, file)] : [],
-  );
-  return [...new Set(files)].flatMap((file) =>
+const namesAsked = (known: Known): readonly string[] =>
+  filesOf(known).flatMap((file) =>
     [...readFileSync(file, 'utf8').matchAll(/\$[a-z]\w+/gi)].map(([name]) => name),
   );
-}
 
 const isGiven = (source: string, asked: ReadonlySet<string>): string | undefined =>
   /\binstall\b/.test(source)

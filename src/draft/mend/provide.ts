@@ -9,7 +9,7 @@ import { sampleProvided, sampleStandIn } from '../types/returned';
 import { type Needed, type Value, code, object, text } from '../value';
 import { providerFor, providerOf } from './find';
 import { lentBy } from './lent';
-import { type Mended, addWrapper, nodeNamed, writes } from './mended';
+import { type Mended, addWrapper, isCalledIn, nodeNamed } from './mended';
 
 /** Names of a failure as a file that exports it. */
 interface Home {
@@ -124,7 +124,7 @@ export function wrapperCalled(known: Known, name: string): Value | undefined {
 export function askerAround({ component, given }: Draft, { fields }: FailureSeen): number | undefined {
   const asker = fields['thrower'] ?? fields['reader'] ?? fields['asker'];
   if (typeof asker !== 'string' || asker === (component.local ?? component.name)) return undefined;
-  const at = given.wrap.findIndex((one) => new RegExp(`\\b${asker}\\b`).test(writes(one)));
+  const at = given.wrap.findIndex((one) => isCalledIn(one, asker));
   return at < 0 ? undefined : at;
 }
 

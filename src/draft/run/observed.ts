@@ -38,7 +38,7 @@ export interface PlaceSeen {
   readonly column: number;
 }
 
-interface LogSeen {
+export interface LogSeen {
   readonly level: string;
   readonly text: string;
   readonly from?: string;

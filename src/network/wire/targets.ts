@@ -1,3 +1,4 @@
+import { tagAs } from '../../core/tag';
 import type { Environment } from '../../core/environment';
 import { runAs } from '../../core/ownership';
 import { page } from './page';
@@ -70,7 +71,7 @@ export function defineConstants(target: { prototype: object }, constants: Readon
 /** Has the members of a class show when its objects are looked through, as those of the platform's classes do. */
 export function showMembers(target: { prototype: object; name: string }, name: string): void {
   Object.defineProperty(target, 'name', { value: name, configurable: true });
-  Object.defineProperty(target.prototype, Symbol.toStringTag, { value: name, configurable: true });
+  tagAs(target, name);
   for (const [key, member] of Object.entries(Object.getOwnPropertyDescriptors(target.prototype)))
     if (key !== 'constructor' && member.configurable)
       Object.defineProperty(target.prototype, key, { ...member, enumerable: true });

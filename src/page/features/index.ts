@@ -7,7 +7,7 @@ import { makeMatchMedia } from './media';
 import { makeObservers } from './observers';
 import { mediaFeatures } from './playing';
 import { makeSurroundings } from './surroundings';
-import { tagAs } from './tag';
+import { tagAs } from '../../core/tag';
 import { makeWindowFeatures } from './window';
 
 const windows = new WeakMap<Page, Record<string, unknown>>();

@@ -1,5 +1,5 @@
 import { domException } from './exceptions';
-import { tagAs } from './tag';
+import { tagAs } from '../../core/tag';
 
 type Page = typeof globalThis;
 

@@ -1,4 +1,4 @@
-import { tagAs } from './tag';
+import { tagAs } from '../../core/tag';
 import type { Page } from '../../core/replace';
 
 /** What a window has beside its document. */
