@@ -40,6 +40,7 @@ export class Making {
   async make(): Promise<Made> {
     const first = await this.#say(planDraft(this.known));
     if (!('failed' in first) && isTelling(first)) return this.#settle(first);
+    if ('failed' in first && first.isHopeless) return this.#failed(first.draft, first.failed);
     const up = 'failed' in first ? [] : [first];
     for (const richer of richerDrafts(this.known, first.draft)) {
       if (this.#trial.rounds >= mostOfAll) break;
@@ -72,7 +73,7 @@ export class Making {
     let base = await this.#raising.raise(planned);
     if ('failed' in base) return base;
     // What comes from a channel that nobody sends on is not there.
-    const swapped = base.observed.isEmpty ? swapLive(this.known, base.draft) : undefined;
+    const swapped = base.observed.signs.length === 0 ? swapLive(this.known, base.draft) : undefined;
     if (swapped) base = await this.#raising.raise(swapped);
     if ('failed' in base) return base;
     const { seen, left } = await this.#explore(base.draft, base.observed);
@@ -94,7 +95,7 @@ export class Making {
       const found = plain.seen.get(candidate.title);
       const changed = other.seen.get(`varied: ${candidate.title}`);
       const hasPassed = plain.tests.find(({ title }) => title === candidate.title)?.hasPassed === true;
-      if (!found?.isOver || found.isEmpty || !hasPassed) {
+      if (!found?.isOver || found.signs.length === 0 || !hasPassed) {
         const why = whyNot(candidate, found, plain);
         if (why) left.push(why);
         return [];

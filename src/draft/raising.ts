@@ -55,7 +55,10 @@ export class Raising {
         mended = mend(this.known, draft, at.failures, guessed);
       }
       if ((!other && mended.done.length === 0) || this.trial.rounds - begun >= mostRounds)
-        return { draft, failed: (guesses[0]?.at ?? at).failed };
+        return {
+          ...{ draft, failed: (guesses[0]?.at ?? at).failed },
+          isHopeless: /^(gone|slow)$/.test(tried.failed?.kind ?? ''),
+        };
       if (mended.isGuess) {
         guesses.push({ draft, at, about: aboutOf(at) });
         for (const one of mended.done) guessed.add(one);

@@ -28,6 +28,7 @@ export function watching(known: Known, draft: Draft): Draft | undefined {
 /** From what is likely to be enough to all that can be given. */
 export function* richerDrafts(known: Known, draft: Draft): Generator<Draft> {
   const { given } = draft;
+  if (given.stub.length > 0) yield { ...draft, cases: [], given: { ...given, stub: [] } };
   const open = withOpened(known, given);
   if (open) yield { ...draft, cases: [], given: open };
   const filled = addOptional(known, draft)?.given ?? given;

@@ -14,6 +14,8 @@ export interface Said {
 export interface Unsaid {
   readonly draft: Draft;
   readonly failed: readonly string[];
+  /** True where nothing that is given can help: it ends its process, or takes all of its time. */
+  readonly isHopeless?: boolean;
 }
 
 /** True where something is said that does not only come from what was put inside of it. */

@@ -25,6 +25,11 @@ export function YardTab({ value, children }: { value: string; children?: ReactNo
 }`,
   'src/GlyphButton.tsx': `import { Glyph } from './Glyph';
 export const GlyphButton = ({ icon }: { icon: string }) => <button type="button"><Glyph name={\`\${icon}-outline\`} /></button>;`,
+  'src/SignedNote.tsx': `export const SignedNote = ({ keeper }: { keeper: string }) => (
+  <aside>
+    <svg aria-hidden="true" /> Signed by <b>{keeper}</b>
+  </aside>
+);`,
   'src/Glyph.tsx': `export const Glyph = ({ name }: { name: string }) => <svg aria-hidden="true" data-name={name} />;`,
   'src/KitNote.tsx': `import { useKit } from 'yard-kit';
 export const KitNote = () => <p>Measured in {useKit().unit}</p>;`,
@@ -127,6 +132,7 @@ it.each([
     'GlyphButton.test.tsx',
     'part(Glyph).props).toMatchObject(',
   ],
+  ['a text beside what has no words', react, 'SignedNote.test.tsx', "text('Signed by Keeper 1')"],
   ['a provider of a package', react, 'KitNote.test.tsx', "wrap: [[KitProvider, { unit: 'Unit 1' }]]"],
   ['an element inside of it', react, 'FrameSelect.test.tsx', '<button type="button">Content</button>'],
   ['a parent whose value it injects', vue, 'StepItem.test.js', 'wrap: [StepList]'],

@@ -7,7 +7,7 @@ import { isField, locatorFor } from '../../page/describe';
 import { whyHidden } from '../../page/hidden';
 import { css, foldSpace, quoteCode } from '../../page/locators';
 import { looking } from '../../page/looking';
-import { nameOrTextOf, textOf } from '../../page/names';
+import { nameOf, nameOrTextOf, textOf } from '../../page/names';
 import { locate } from '../../page/query';
 import { roleOf } from '../../page/roles';
 import { stateOf } from '../../page/states';
@@ -87,10 +87,13 @@ function look(test: string): Observation {
     ...{ test, signs, outline: printPage(stage), stubs: Object.fromEntries(stubs), logs: logsSeen() },
     routes: network.keys.filter((key) => network.requests.of(key).length > 0),
     requests: network.requests.map(({ method, url }) => `${method} ${url}`),
-    isEmpty: shown.length === 0,
+    isEmpty: looking(stage.container.ownerDocument, () => isBlank(stage)),
     ...{ failures: worded, isOver: false },
   };
 }
+
+const isBlank = (stage: Stage): boolean =>
+  locate(css('*'), stage.view()).length === 0 && foldSpace(textOf(stage.container)) === '';
 
 let watched: Readonly<Record<string, unknown>> = {};
 let declared: readonly DeclaredSeen[] = [];
@@ -123,17 +126,19 @@ function readSigns(stage: Stage): readonly Sign[] {
     .filter((element) => element !== undefined);
   const found = new Map<string, Sign>();
   for (const element of locate(css('*'), stage.view()).slice(0, mostLooked)) {
-    const role = roleOf(element);
+    // What only the eye perceives is found by its text.
+    const role = whyHidden(element, true) ? undefined : roleOf(element);
     const words = foldSpace((role && nameOrTextOf(element)) || textOf(element));
     const field = isField(element) && !whyHidden(element, true) ? locatorFor(element) : '';
     const held = field && (element as HTMLInputElement).value;
     if (held && held.length <= mostWords)
       found.set(`${field} value`, { code: field, role, words: held, count: 1, state: {}, property: 'value' });
     if (!isTelling(element, role, words)) continue;
-    const code = locatorFor(element);
+    const isPlain = role === undefined || (container.test(role) && !isNamed(element));
+    const code = isPlain && words !== '' ? `text(${quoteCode(words)})` : locatorFor(element);
     // What has a name of its own may say something beside it.
     const said = element.childElementCount === 0 ? foldSpace(textOf(element)) : '';
-    if (role && said !== '' && said !== words && said.length <= mostWords)
+    if (role && !isPlain && said !== '' && said !== words && said.length <= mostWords)
       found.set(`text ${said}`, {
         code: `text(${quoteCode(said)})`,
         role: undefined,
@@ -161,12 +166,26 @@ const container =
 function isTelling(element: Element, role: string | undefined, words: string): boolean {
   if (words.length > mostWords) return false;
   if (role === undefined || role === 'paragraph' || role === 'listitem' || role === 'generic')
-    return words !== '' && element.childElementCount === 0;
+    return words !== '' && holdsOnlyText(element);
   if (words === '') return !container.test(role) || role === 'list' || role === 'table';
   if (isNamed(element)) return true;
   // What is told by all that is inside of it is told better by each of that.
-  return !container.test(role) && !holdsOthers(element, role);
+  return container.test(role) ? holdsOnlyText(element) : !holdsOthers(element, role);
 }
+
+/** True where all that is inside is one text: nothing else, or words that stand out in it and what has no words. */
+function holdsOnlyText(element: Element): boolean {
+  if (element.childElementCount === 0) return true;
+  const isDirect = [...element.childNodes].some(
+    (node) => node.nodeType === node.TEXT_NODE && (node.textContent ?? '').trim() !== '',
+  );
+  return isDirect && [...element.querySelectorAll('*')].every((one) => standsInText(one));
+}
+
+const standsInText = (element: Element): boolean =>
+  /^(b|i|em|strong|small|mark|span|code|abbr|time|sub|sup|u|s|q|cite|kbd|var)$/.test(element.localName)
+    ? element.getAttribute('role') === null
+    : textOf(element) === '' && !isField(element) && !speaks.test(roleOf(element) ?? '');
 
 const speaks =
   /^(button|link|heading|cell|option|tab|menuitem|checkbox|radio|switch|treeitem|rowheader|columnheader)$/;
@@ -177,7 +196,8 @@ const holdsOthers = (element: Element, role: string): boolean =>
 const isNamed = (element: Element) =>
   element.hasAttribute('aria-label') ||
   element.hasAttribute('aria-labelledby') ||
-  element.localName === 'fieldset';
+  element.localName === 'fieldset' ||
+  (/^(optgroup|table|figure)$/.test(element.localName) && nameOf(element) !== '');
 
 const states = [
   'checked',

@@ -5,7 +5,7 @@ import { looksLikeAddress, readText } from './addresses';
 import { calledGlobal, isGlobalObject, madeGlobal, memberOfGlobal, methodOfElement } from './leaves';
 import { Notes } from './notes';
 import { memberTaken, thenOf, valueOf } from './shapes';
-import { readMacro } from './vue';
+import { readMacro, slotIn } from './vue';
 
 const verbs =
   /^(get|post|put|patch|delete|head|options|request|fetch|\$?(get|post|put|patch|delete|head)Json)$/;
@@ -15,13 +15,15 @@ export abstract class Calls extends Notes {
   protected readMember(node: Node, place: Place, how: How = 'read', more: Partial<Use> = {}): void {
     const object = node['object'] as Node;
     const member = node['computed'] ? undefined : nameOf(node['property']);
+    const slot = this.framework === 'vue' ? slotIn(node) : undefined;
+    if (slot !== undefined) this.unit.slots.add(slot);
     if (object.type === 'Identifier') {
       const name = nameOf(object);
       if (!place.scope.whereIs(name)) this.leaf(memberOfGlobal(name, member), node, place);
       else this.note(object, how, place, { ...(member && { member }), ...more });
     } else if (object.type === 'MemberExpression' && isGlobalObject(nameOf(object['object'])))
       this.leaf(memberOfGlobal(nameOf(object['property']), member), node, place);
-    else this.visit(object, place);
+    else if (slot === undefined) this.visit(object, place);
     if (object.type === 'ThisExpression' && member) this.readOwnMember(member, node, place, more);
     if (node['computed']) this.visit(node['property'], place);
   }

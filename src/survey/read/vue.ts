@@ -72,6 +72,25 @@ function readExpression(unit: OpenUnit, expression: string, known: ReadonlySet<s
   }
 }
 
+const ofLists = /^(length|map|filter|find|some|every|forEach|flatMap|includes|join|at|push|slice)$/;
+
+/**
+ * `title` of `this.$slots.title` and `slots.title()`, as render functions name what is put inside. All of it at
+ * once is what has no name.
+ */
+export function slotIn({ object, property, computed }: Node): string | undefined {
+  const name = computed ? textOf(property) : nameOf(property);
+  if (name === undefined || !isNode(object)) return undefined;
+  if (object.type === 'ThisExpression') return name === '$slots' ? 'default' : undefined;
+  const isSlots =
+    (object.type === 'MemberExpression' &&
+      /^(\$slots|(ctx|context)\.slots)$/.test(
+        [nameOf(object['object']), nameOf(object['property'])].filter(Boolean).join('.'),
+      )) ||
+    (object.type === 'Identifier' && /^\$?slots$/.test(nameOf(object)));
+  return isSlots && !ofLists.test(name) ? name : undefined;
+}
+
 /** Reads what the compiler's own macros declare: props, events, models, slots. */
 export function readMacro(unit: OpenUnit, call: Node): void {
   const [first] = nodesIn(call['arguments']);
