@@ -81,6 +81,8 @@ export function mount(plan: Plan): Mounted {
         if (bridge.live.size === 0) forgetThrowers();
       });
     },
+    // An effect that sets state each time keeps React in one and the same flush.
+    giveUp: () => root.render(null),
     tree: () => readTree(rootFiber(), anchor, plan.name),
     instancesOf: (fits) => readInstances(rootFiber(), anchor, fits),
   };

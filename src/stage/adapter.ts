@@ -107,6 +107,8 @@ export interface Mounted {
   /** Gives the subject other props; what is not named stays. */
   update(props: object): void;
   unmount(): Promise<void>;
+  /** Takes away what renders again and again without ever leaving the step that it is in. */
+  giveUp?(): void;
   /** The subject and what is below it. */
   tree(): TreeNode;
   /** Each instance of a component that fits and is not stubbed, with its outermost element where it has one. */

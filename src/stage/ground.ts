@@ -59,7 +59,12 @@ export class Ground implements Resting {
   /** Counts a rendering. @throws SIM-REST-NEVER in the step that waits, where there are too many */
   protected countRendering(): void {
     this.renders++;
-    this.#watch.count();
+    if (this.#watch.count()) this.giveUp();
+  }
+
+  /** Ends what renders without end, where the step that waits would not even hear that it was given up. */
+  protected giveUp(): void {
+    // Nothing is rendered here.
   }
 
   readonly onThrown = (error: Error): void => {
@@ -191,9 +196,11 @@ function watchRenders(fields: () => { subject: string; turns: number; busy: stri
         work.then(resolve, reject).then(over, over);
       }),
     reset: () => void (renders = 0),
-    count: () => {
-      if (++renders !== mostRenders) return;
+    /** @returns true where it is enough */
+    count: (): boolean => {
+      if (++renders !== mostRenders) return false;
       for (const giveUp of waiting) giveUp(explain('SIM-REST-NEVER', fields()));
+      return true;
     },
   };
 }

@@ -75,6 +75,10 @@ export class Stage extends Ground {
     this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.changesAt(moment) });
   };
 
+  protected override giveUp(): void {
+    this.mounted?.giveUp?.();
+  }
+
   readonly onTold = (output: string, args: readonly unknown[]): void => {
     this.chronicle.add('emitted', this.setting.name, { detail: printCall(output, args) });
   };

@@ -1,7 +1,7 @@
-import * as Vue from 'vue';
 import type { Adapter } from '../stage/adapter';
 import { isPending, prepare } from './bridge';
 import { asName, isComponent, nameOf, unwrap } from './kinds';
+import { flushed } from './lost';
 import { mount, owns, running } from './mount';
 import { madeOf, propsOf, refuseOptions, slotsOf } from './props';
 import { nameOfToken } from './thrown';
@@ -20,11 +20,11 @@ export const vueAdapter: Adapter = {
   prepare,
   settle: async (work) => {
     await work();
-    await Vue.nextTick();
+    await flushed();
   },
   settleNow: (work) => {
     work();
-    return Vue.nextTick();
+    return flushed();
   },
   propWord: 'prop',
   propsOf,

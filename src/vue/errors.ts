@@ -46,6 +46,13 @@ export const registry = {
       ],
     };
   },
+  'SIM-UPDATE-ENDLESS': (f: { component: string; subject: string }): Report => ({
+    head: `${f.component === f.subject ? f.subject : `${f.component}, inside ${f.subject},`} updates itself without end: Vue has given up after 100 times.`,
+    there: ['Each update changes something that it renders or watches.'],
+    next: [
+      'Look for watchers that change what each other watch, and for what is set in a template, a computed value, a function ref or onUpdated.',
+    ],
+  }),
   'SIM-SUSPENSE-MISSING': (f: { reader: string; subject: string }): Report => ({
     head: `The setup of ${f.reader} waits for something, and there is no Suspense around it.`,
     there: ['Without one, Vue never renders it.'],

@@ -9,9 +9,16 @@ import { live, type Live } from './bridge';
 import { stubDirectives } from './directives';
 import { declared, isComponent, nameOf, unwrap, type Definition } from './kinds';
 import { asItIs, resolveIn } from './resolver';
+import { flushed, hearLost } from './lost';
 import { letEventsPass } from './standing-clock';
 import { listenToFailures } from './thrown';
 import { readInstances, readNode } from './tree';
+
+/** What Vue says of what it does itself, and of what is told as a failure. */
+const silenced = [
+  { level: 'info', pattern: /<Suspense> is an experimental feature/ },
+  { level: 'warn', pattern: /Unhandled error during execution of app errorHandler/ },
+] as const;
 
 type Props = Record<string, unknown>;
 
@@ -49,7 +56,12 @@ export function mount(plan: Plan): Mounted {
     return own != null && (instance ? instance === own : own.proxy === null);
   });
   provide(app, plan);
-  const stops = [notePlaces(app, plan), resolveIn(app, stage), stubDirectives(app, stage)];
+  const stops = [
+    hearLost({ has: (name) => holds(stage.vnode, name), hear: failures.onLost }),
+    notePlaces(app, plan),
+    resolveIn(app, stage),
+    stubDirectives(app, stage),
+  ];
   const renderAgain = canBeRoot(plan) ? makeRoot(app, plan.container, subject) : undefined;
   // A parent component would track refs in the props by itself.
   let stopFollowing: (() => void) | undefined;
@@ -58,16 +70,13 @@ export function mount(plan: Plan): Mounted {
       stopFollowing = Vue.watch(() => unwrapRefs(props.value, plan), render);
   };
   if (renderAgain) followRefs(renderAgain);
-  plan.environment.silenced.push({ level: 'info', pattern: /<Suspense> is an experimental feature/ });
-  const definition = plan.component as Definition;
+  plan.environment.silenced.push(...silenced);
   return {
-    start: async () => {
-      containers.set(plan.container, app);
-      app.mount(plan.container);
-      await Vue.nextTick();
-    },
+    start: () => bringUp(app, plan.container, failures.onLost),
     outputs: () => ({
-      ...Object.fromEntries(Object.keys(declared(definition, 'emits')).map((name) => [name, []])),
+      ...Object.fromEntries(
+        Object.keys(declared(plan.component as Definition, 'emits')).map((name) => [name, []]),
+      ),
       ...told,
     }),
     update: (next) => {
@@ -78,14 +87,37 @@ export function mount(plan: Plan): Mounted {
     },
     unmount: async () => {
       stopFollowing?.();
-      if (isMounted(app)) app.unmount();
-      await Vue.nextTick();
+      await takeAway(app, plan.container);
       for (const stop of stops.reverse()) stop();
     },
     tree: () => (stage.vnode && readNode(stage.vnode)[0]) ?? bareNode(plan.name),
     instancesOf: (fits) => (stage.vnode ? readInstances(stage.vnode, fits) : []),
   };
 }
+
+async function bringUp(
+  app: Vue.App,
+  container: HTMLElement,
+  onLost: (error: unknown) => void,
+): Promise<void> {
+  containers.set(container, app);
+  try {
+    app.mount(container);
+  } catch (error) {
+    onLost(error);
+  }
+  await flushed();
+}
+
+async function takeAway(app: Vue.App, container: HTMLElement): Promise<void> {
+  if (isMounted(app)) app.unmount();
+  // It threw while it was mounted, and what was made by then goes on.
+  else Vue.render(null, container);
+  await flushed();
+}
+
+const holds = (vnode: Vue.VNode | undefined, name: string): boolean =>
+  vnode !== undefined && readInstances(vnode, (component) => nameOf(component) === name).length > 0;
 
 // Without wrappers and slots the subject is the root of its application, as on a real page.
 const canBeRoot = (plan: Plan): boolean =>

@@ -8,6 +8,7 @@ import type { Plan } from '../stage/adapter';
 import { BareReads, type BareRead } from '../stage/bare-reads';
 import { explainThrown } from '../stage/thrown';
 import { asName, nameOf, type Definition } from './kinds';
+import { componentIn } from './lost';
 import { isDirectiveName } from './directives';
 import { isStubComponent } from './stub-component';
 import { exportOf } from '../seam/exports';
@@ -25,6 +26,22 @@ export function listenToFailures(
   const bareReads: BareRead[] = [];
   let failed = false;
   const broken = new WeakSet<Instance>();
+  const word = (error: unknown, proxy: Proxied, phase: string) =>
+    plan.onThrown(
+      explainThrown(error, {
+        subject: plan.name,
+        ...traceOf(proxy),
+        bareReads: [...bareReads, ...destructuredRead(error, proxy?.$, asked)],
+        provided: plan.provide.map(({ token }) => ({ token, name: nameOfToken(token) })),
+        chronicle: plan.chronicle,
+        thing: 'injection',
+        phase,
+        wrapperOf,
+        importOf,
+        asWrapper: (component) => component,
+        emptyStub: (name) => `stub(${asCode(name)}, () => null)`,
+      }),
+    );
   app.config.errorHandler = (error, proxy, info) => {
     if (/event handler$/.test(info)) return plan.onListenerThrew(error);
     failed = true;
@@ -33,21 +50,7 @@ export function listenToFailures(
     // again.
     if (instance && broken.has(instance)) return;
     if (instance && info === 'setup function') broken.add(instance);
-    plan.onThrown(
-      explainThrown(error, {
-        subject: plan.name,
-        ...traceOf(proxy),
-        bareReads: [...bareReads, ...destructuredRead(error, instance, asked)],
-        provided: plan.provide.map(({ token }) => ({ token, name: nameOfToken(token) })),
-        chronicle: plan.chronicle,
-        thing: 'injection',
-        phase: phases[info] ?? `in ${/^[aeiou]/.test(info) ? 'an' : 'a'} ${info}`,
-        wrapperOf,
-        importOf,
-        asWrapper: (component) => component,
-        emptyStub: (name) => `stub(${asCode(name)}, () => null)`,
-      }),
-    );
+    word(error, proxy, phases[info] ?? `in ${/^[aeiou]/.test(info) ? 'an' : 'a'} ${info}`);
   };
   app.config.warnHandler = (message, proxy, trace) => {
     // Vue warns about the injection that was read last, and only if it has no default.
@@ -64,6 +67,14 @@ export function listenToFailures(
     else console.warn(`[Vue warn]: ${message}\n${trace}`);
   };
   return {
+    /** For what reaches no handler of the application. */
+    onLost: (error: unknown): void => {
+      const component = componentIn(error);
+      failed = true;
+      if (component === undefined) return word(error, null, 'as what it renders was put on the page');
+      const fields = { component, subject: plan.name };
+      plan.onThrown(explain('SIM-UPDATE-ENDLESS', fields, { cause: error, chronicle: plan.chronicle }));
+    },
     onBareRead: (instance: Instance, token: string | symbol) => {
       if (isPrivate(token)) return;
       const reader = nameOf(instance.type) ?? 'a component';

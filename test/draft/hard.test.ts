@@ -70,6 +70,7 @@ export default {
 import { round } from 'yard-units';
 export default { methods: { round } };
 </script>`,
+  'src/ShelfRow.vue': `<template><section><h3>Shelf</h3><frame-count v-yard-focus /></section></template>`,
   'src/BaseField.vue': `<script>
 export default { props: { hint: String } };
 </script>`,
@@ -137,6 +138,12 @@ it.each([
   ['an element inside of it', react, 'FrameSelect.test.tsx', '<button type="button">Content</button>'],
   ['a parent whose value it injects', vue, 'StepItem.test.js', 'wrap: [StepList]'],
   ['a plugin of a package', vue, 'UnitsText.test.js', "import Units from 'yard-units/plugin'"],
+  [
+    'a component and a directive that nobody registers',
+    vue,
+    'ShelfRow.test.js',
+    "stub: ['FrameCount', 'v-yard-focus']",
+  ],
   [
     'props that it inherits from a package',
     vue,

@@ -3,6 +3,7 @@ import {
   createContext,
   forwardRef,
   useContext,
+  useEffect,
   useImperativeHandle,
   useRef,
   useState,
@@ -77,6 +78,12 @@ const Loop = () => {
   return <p>Turn</p>;
 };
 
+const Churn = () => {
+  const [n, setN] = useState(0);
+  useEffect(() => setN(n + 1));
+  return <p>Turn</p>;
+};
+
 const Shelf = createContext<{ spacing: number } | null>(null);
 const Frame = () => <li>{useContext(Shelf)!.spacing} mm</li>;
 const Rack = ({ children }: { children?: ReactNode }) => (
@@ -134,6 +141,7 @@ const Radio = () => <p>{new BroadcastChannel('yard').name}</p>;
 const nobody = { keeper: null, signIn() {}, signOut() {} };
 
 const own: Mistake[] = [
+  { title: 'An effect that sets itself off', code: 'isolate(Churn)', make: () => isolate(Churn) },
   {
     title: 'A context that nobody provides',
     code: 'isolate(YardGate)',

@@ -1,8 +1,8 @@
 import 'simulacra/jest';
-import { spy } from 'simulacra';
+import { role, spy } from 'simulacra';
 import { createPinia, defineStore, setActivePinia } from 'pinia';
 import { isolate, isolateWith, stub, type Component } from 'simulacra/vue';
-import { defineComponent, h, inject, ref, version, type InjectionKey } from 'vue';
+import { defineComponent, h, inject, ref, version, watch, type InjectionKey } from 'vue';
 import { createMemoryHistory, createRouter, RouterView, useRoute } from 'vue-router';
 import HiveBoard from '../../examples/vue-apiary/src/HiveBoard.vue';
 import HiveCard from '../../examples/vue-apiary/src/HiveCard.vue';
@@ -39,6 +39,24 @@ const Loop = component('Loop', {
   },
   template: '<p :data-turn="n">Turn</p>',
 });
+const churning = () => {
+  const [mites, treatments] = [ref(0), ref(0)];
+  watch(mites, () => treatments.value++);
+  watch(treatments, () => mites.value++);
+  return { mites };
+};
+const Churn = component('Churn', {
+  setup() {
+    const { mites } = churning();
+    mites.value++;
+    return { mites };
+  },
+  template: '<p>Turn</p>',
+});
+const ChurnOnClick = component('Churn', {
+  setup: churning,
+  template: '<button @click="mites++">Turn</button>',
+});
 const Frame = component('Frame', {
   inject: ['spacing'],
   template: '<li>{{ spacing.value }} mm</li>',
@@ -69,6 +87,21 @@ const NameField = component('NameField', {
 });
 
 const own: Mistake[] = [
+  { title: 'Watchers that set each other off', code: 'isolate(Churn)', make: () => isolate(Churn) },
+  {
+    title: 'Watchers that set each other off, beside another subject',
+    code: "churn.click(role('button', 'Turn'))",
+    make: async () => {
+      const churn = await isolate(ChurnOnClick);
+      await isolate(HiveCard, { props: { hive: hives[0]! } });
+      await churn.click(role('button', 'Turn'));
+    },
+  },
+  {
+    title: 'An element that cannot be made',
+    code: "isolate(Comb)   // h('wax comb')",
+    make: () => isolate(component('Comb', { render: () => h('wax comb') })),
+  },
   {
     title: 'An injection that nobody provides',
     code: 'isolate(YardGate)',

@@ -8,6 +8,7 @@ import { type Mended, addWrapper, setMore } from './mended';
 import { addRoutes, fillAnswer } from './network';
 import { addProvider } from './provide';
 import { mendThrown } from './thrown';
+import { addUnresolved } from './unresolved';
 
 /** Changes what is given for what has failed; nothing where that tells nothing new. */
 export function mend(
@@ -71,6 +72,8 @@ function mendOne(
         code('[Suspense, { fallback: null }]', { name: 'Suspense', from: 'react' }),
         'Suspense',
       );
+    case 'SIM-RESOLVE-NONE':
+      return addUnresolved(given, failure);
     case 'SIM-PROP-MISSING':
       return addProps(known, given, (fields['missing'] as readonly string[] | undefined) ?? []);
     case 'SIM-PROP-TYPE':
