@@ -1,4 +1,5 @@
 /** @jest-environment node */
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as angular from '../src/transform/angular';
 import * as react from '../src/transform/react';
@@ -40,4 +41,58 @@ it.each(cases)('%s', (_, transform) => {
   const run = new Function('module', 'exports', 'require', '__filename', code);
   run(module, module.exports, () => ({ defineComponent: (own: object) => own }), '/yard/board.js');
   expect(module.exports.read).toEqual(['test', true, 'string']);
+});
+
+describe('a component of Vue whose props are declared elsewhere', () => {
+  const folder = mkdtempSync(join(__dirname, '../node_modules/.types-'));
+  const cacheDirectory = join(folder, 'kept');
+  const options = { config: { cacheDirectory } };
+  const file = join(folder, 'HiveCard.vue');
+  const code = `<script setup lang="ts">\nimport type { Hive } from './hive';\ndefineProps<Hive>();\n</script>`;
+  const write = (name: string, text: string) => writeFileSync(join(folder, name), text);
+  // As Jest does: what is kept under a key is not compiled again.
+  const results = new Map<string, string>();
+  const run = () => {
+    const key = vue.getCacheKey(code, file, options);
+    const isKept = results.has(key);
+    if (!isKept) results.set(key, vue.process(code, file, options).code);
+    return { isKept, props: [...results.get(key)!.matchAll(/(\w+): \{ type: \w+/g)].map(([, name]) => name) };
+  };
+  beforeAll(() => {
+    mkdirSync(cacheDirectory);
+    write('hive.ts', 'export interface Hive { name: string }');
+  });
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  it('is compiled again where that has changed, and only then', () => {
+    expect(run()).toEqual({ isKept: false, props: ['name'] });
+    expect(run()).toEqual({ isKept: true, props: ['name'] });
+    write('hive.ts', 'export interface Hive { name: string; frames: number }');
+    expect(run()).toEqual({ isKept: false, props: ['name', 'frames'] });
+  });
+
+  it('is compiled again where what that itself imports has changed', () => {
+    write('queen.ts', 'export interface Queen { marked: string }');
+    write(
+      'hive.ts',
+      "import type { Queen } from './queen';\nexport interface Hive extends Queen { name: string }",
+    );
+    expect(run().props).toEqual(['name', 'marked']);
+    run();
+    write('queen.ts', 'export interface Queen { clipped: boolean }');
+    expect(run()).toEqual({ isKept: false, props: ['name', 'clipped'] });
+    write('hive.ts', 'export interface Hive { name: string }');
+    expect(run().props).toEqual(['name']);
+  });
+
+  it('is read again where what was kept of it is broken or gone', () => {
+    const [list = ''] = readdirSync(join(cacheDirectory, 'simulacra-vue'));
+    for (const text of ['{', '5', '']) {
+      writeFileSync(join(cacheDirectory, 'simulacra-vue', list), text);
+      expect(run()).toEqual({ isKept: true, props: ['name'] });
+    }
+    rmSync(cacheDirectory, { recursive: true });
+    expect(run()).toEqual({ isKept: true, props: ['name'] });
+    expect(readdirSync(join(cacheDirectory, 'simulacra-vue'))).toEqual([list]);
+  });
 });

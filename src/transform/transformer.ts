@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { dirname } from 'node:path';
 import type TypeScript from 'typescript';
 import { metaOf, readsMeta, replaceMeta } from './meta';
 import { typescript } from './typescript';
@@ -8,6 +9,7 @@ import { typescript } from './typescript';
 /** What Jest asks of a transformer, as far as it is needed here. @see https://jestjs.io/docs/code-transformation */
 export interface TransformOptions {
   readonly supportsStaticESM?: boolean;
+  readonly config?: { readonly cacheDirectory?: string };
   /** Rewrites a script so that what it imports can be swapped, where somebody asks for that. */
   readonly seam?: (code: string, file: string) => Rewritten | undefined;
 }
@@ -38,7 +40,24 @@ export const keyOfFile = (
   file: string,
   { supportsStaticESM }: TransformOptions,
   ...more: readonly string[]
-): string => keyOf(self(), code, file, String(supportsStaticESM), ...more);
+): string => keyOf(self(), versionIn(file, 'typescript'), code, file, String(supportsStaticESM), ...more);
+
+const versions = new Map<string, string>();
+
+/** The version of a package that compiles a file: another one gives another result. */
+export function versionIn(file: string, name: string): string {
+  const key = `${dirname(file)}\0${name}`;
+  const known = versions.get(key);
+  if (known !== undefined) return known;
+  let version = '';
+  try {
+    ({ version } = createRequire(file)(`${name}/package.json`) as { version: string });
+  } catch {
+    // What is not there compiles nothing.
+  }
+  versions.set(key, version);
+  return version;
+}
 
 /** Turns TypeScript or a standard module into what Jest runs. */
 export function transpile(

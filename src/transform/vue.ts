@@ -1,12 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
-import { basename, dirname, resolve } from 'node:path';
+import { basename } from 'node:path';
 import { FlattenMap } from '@jridgewell/trace-mapping';
 import remapping from '@jridgewell/remapping';
 import type * as Sfc from 'vue/compiler-sfc';
 import { processScript } from './script';
-import { keyOf, keyOfFile, transpile, type Transformed, type TransformOptions } from './transformer';
+import { keyOfFile, transpile, versionIn, type Transformed, type TransformOptions } from './transformer';
 import { typescript } from './typescript';
+import { noteFor, partsOf, readFor } from './vue-parts';
 
 /*
  * A transformer for Jest that makes a single-file component run: its script (of either kind) and its
@@ -16,21 +15,16 @@ import { typescript } from './typescript';
 
 export function process(code: string, file: string, options: TransformOptions = {}): Transformed {
   if (!file.endsWith('.vue')) return processScript(code, file, options, 'vue');
-  const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
-  const { descriptor, errors } = compiler.parse(code, { filename: file });
-  if (errors[0]) throw errors[0];
-  const id = keyOf(file).slice(0, 8);
-  const script =
-    descriptor.script || descriptor.scriptSetup
-      ? compiler.compileScript(descriptor, { id, inlineTemplate: false, genDefaultAs: 'component' })
-      : undefined;
+  const parts = partsOf(code, file);
+  noteFor(code, file, options, parts);
+  const { compiler, descriptor, script, id } = parts;
   const template = compileTemplate(compiler, descriptor, script, id);
-  const parts = [
+  const blocks = [
     { text: script?.content ?? 'const component = {}', map: script?.map },
     { text: template?.code.replace('export function render', 'function render') ?? '', map: template?.map },
     { text: ending(descriptor, file, template !== undefined), map: undefined },
   ];
-  const joined = parts.map(({ text }) => text).join('\n');
+  const joined = blocks.map(({ text }) => text).join('\n');
   const ts = typescript(file);
   const jsx = ts.JsxEmit.ReactJSX;
   const isTsx = /x$/.test(script?.lang ?? '');
@@ -39,30 +33,11 @@ export function process(code: string, file: string, options: TransformOptions = 
   const result = transpile(ts, rewritten?.code ?? joined, name, options, {
     options: { jsx, jsxImportSource: 'vue', verbatimModuleSyntax: false },
   });
-  return { code: result.code, map: chain(result.map, rewritten?.makeMap().toString(), parts, file) };
+  return { code: result.code, map: chain(result.map, rewritten?.makeMap().toString(), blocks, file) };
 }
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
-  keyOfFile(code, file, options, ...readFor(code, file));
-
-/** What else a single-file component is made of: the files its macros take types from, and those it names by `src`. */
-function readFor(code: string, file: string): string[] {
-  if (!/\bdefine\w+\s*<|\ssrc\s*=/.test(code) || !file.endsWith('.vue')) return [];
-  const compiler = createRequire(file)('vue/compiler-sfc') as typeof Sfc;
-  try {
-    const { descriptor } = compiler.parse(code, { filename: file });
-    const script = descriptor.scriptSetup
-      ? compiler.compileScript(descriptor, { id: 'key', inlineTemplate: false })
-      : undefined;
-    const named = [descriptor.template, descriptor.script, ...descriptor.styles].flatMap((block) =>
-      block?.src?.startsWith('.') ? [resolve(dirname(file), block.src)] : [],
-    );
-    return [...(script?.deps ?? []), ...named].map((path) => `${path}\0${readFileSync(path, 'utf8')}`);
-  } catch {
-    // Syntax errors are reported when the file is transformed.
-    return [];
-  }
-}
+  keyOfFile(code, file, options, versionIn(file, 'vue'), ...readFor(code, file, options));
 
 function compileTemplate(
   compiler: typeof Sfc,
