@@ -85,11 +85,15 @@ export class Making {
     draft: Draft,
     observed: Observation,
   ): Promise<{ seen: readonly Seen[]; left: readonly string[] }> {
-    const candidates = candidatesFor(this.known, draft, observed.routes);
-    const [plain, other] = [
-      await this.#trial.try({ ...draft, cases: candidates }),
-      await this.#trial.try({ ...variedDraft(draft), cases: candidates.map(varied) }),
-    ];
+    let candidates = candidatesFor(this.known, draft, observed.routes);
+    let plain = await this.#trial.try({ ...draft, cases: candidates });
+    // A state that ends the process, or takes all of its time, is none for those that were to come after it.
+    for (let rest = mostEnded; rest > 0 && plain.failed?.during !== undefined; rest--) {
+      const { during } = plain.failed;
+      candidates = candidates.filter(({ title }) => title !== during);
+      plain = await this.#trial.try({ ...draft, cases: candidates });
+    }
+    const other = await this.#trial.try({ ...variedDraft(draft), cases: candidates.map(varied) });
     const left: string[] = [];
     const seen = candidates.flatMap((candidate): Seen[] => {
       const found = plain.seen.get(candidate.title);
@@ -213,6 +217,9 @@ export class Making {
     return problems.slice(0, 3).map(({ line, why }) => `Line ${line} does not check: ${why.split('\n')[0]}`);
   }
 }
+
+/** How many states may end the process that tries them. */
+const mostEnded = 3;
 
 /** Runs after which nothing richer is tried. */
 const mostOfAll = 40;

@@ -25,6 +25,10 @@ export function YardTab({ value, children }: { value: string; children?: ReactNo
 }`,
   'src/GlyphButton.tsx': `import { Glyph } from './Glyph';
 export const GlyphButton = ({ icon }: { icon: string }) => <button type="button"><Glyph name={\`\${icon}-outline\`} /></button>;`,
+  'src/FrostSign.tsx': `export function FrostSign({ title, isFatal }: { title: string; isFatal?: boolean; note?: string }) {
+  if (isFatal) process.exit(3);
+  return <h2>{title}</h2>;
+}`,
   'src/SignedNote.tsx': `export const SignedNote = ({ keeper }: { keeper: string }) => (
   <aside>
     <svg aria-hidden="true" /> Signed by <b>{keeper}</b>
@@ -133,6 +137,7 @@ it.each([
     'GlyphButton.test.tsx',
     'part(Glyph).props).toMatchObject(',
   ],
+  ['a state that ends the process', react, 'FrostSign.test.tsx', "toShow(role('heading', 'Title 1'))"],
   ['a text beside what has no words', react, 'SignedNote.test.tsx', "text('Signed by Keeper 1')"],
   ['a provider of a package', react, 'KitNote.test.tsx', "wrap: [[KitProvider, { unit: 'Unit 1' }]]"],
   ['an element inside of it', react, 'FrameSelect.test.tsx', '<button type="button">Content</button>'],

@@ -11,5 +11,8 @@ export function addUnresolved(given: Given, { fields }: FailureSeen): Mended | u
   if (plugin) return addWrapper(given, plugin, 'a router');
   const stub = text(name, true);
   if (given.stub.some((one) => JSON.stringify(one) === JSON.stringify(stub))) return undefined;
-  return { given: { ...given, stub: [...given.stub, stub] }, done: `stubbed ${name}, which nobody registers` };
+  return {
+    given: { ...given, stub: [...given.stub, stub] },
+    done: `stubbed ${name}, which nobody registers`,
+  };
 }

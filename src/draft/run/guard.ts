@@ -6,24 +6,33 @@ import net from 'node:net';
 
 /* Loaded first by the process that tries a draft: what the drafted code may not do there. */
 
+const own =
+  /[\\/](@jest|jest-[\w-]+|jest|@babel|typescript|@swc|esbuild|jsdom|graceful-fs|v8-to-istanbul)[\\/]/;
+
 /** True for a call that the drafted code makes, and not the runner that loads it. */
 function isDrafted(): boolean {
-  const limit = Error.stackTraceLimit;
-  Error.stackTraceLimit = 50;
-  const frames = (new Error().stack ?? '').split('\n').slice(3);
-  Error.stackTraceLimit = limit;
-  for (const frame of frames) {
-    if (
-      /[\\/](@jest|jest-[\w-]+|jest|@babel|typescript|@swc|esbuild|jsdom|graceful-fs|v8-to-istanbul)[\\/]/.test(
-        frame,
-      )
-    )
-      return false;
-    if (frame.includes(ownFolder)) return false;
-    if (/node:|<anonymous>/.test(frame)) continue;
-    if (!/[\\/]node_modules[\\/]/.test(frame)) return true;
+  for (const file of filesBelow()) {
+    if (own.test(file) || file.includes(ownFolder)) return false;
+    if (file === '' || file.startsWith('node:')) continue;
+    if (!/[\\/]node_modules[\\/]/.test(file)) return true;
   }
   return false;
+}
+
+/** True for the code of a file itself, outside of all its functions. */
+const isLoading = (site: NodeJS.CallSite): boolean =>
+  site.getFunctionName() === null && !site.isToplevel() && !site.isConstructor();
+
+/** The files whose code is running, the innermost first. As a text a stack would cost more than most of the calls. */
+function filesBelow(): readonly string[] {
+  const { stackTraceLimit, prepareStackTrace } = Error;
+  Error.stackTraceLimit = 50;
+  // What runs when a file is loaded may be a set-up file of the project's.
+  Error.prepareStackTrace = (_, sites) =>
+    sites.map((site) => (isLoading(site) ? '' : (site.getFileName() ?? '')));
+  const files = new Error().stack as unknown as readonly string[];
+  Object.assign(Error, { stackTraceLimit, prepareStackTrace });
+  return files.slice(3);
 }
 
 const ownFolder = __dirname;

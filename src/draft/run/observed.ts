@@ -62,7 +62,7 @@ export interface Observation {
   readonly routes: readonly string[];
   readonly requests: readonly string[];
   readonly logs: readonly LogSeen[];
-  /** True where there is no element and no text at all. */
+  /** True where there is nothing to perceive of it. */
   readonly isEmpty: boolean;
   /** Where they are more than the source tells. */
   readonly declared?: readonly DeclaredSeen[];
