@@ -33,7 +33,13 @@ Examples:
   simulacra draft --all src                   all components of a folder that have no test
 `;
 
-export function addDraft(program: Command, output: Output, from: string, done: (code: number) => void): void {
+export function addDraft(
+  program: Command,
+  output: Output,
+  from: string,
+  untilStopped: () => AbortSignal,
+  done: (code: number) => void,
+): void {
   program
     .command('draft')
     .description('write a test of a component that passes at once: run, mend what is missing, run again')
@@ -51,7 +57,7 @@ export function addDraft(program: Command, output: Output, from: string, done: (
       // What is found by the survey is drafted here.
       const complain = (text: string) =>
         output.complain(text.replaceAll('simulacra survey ', 'simulacra draft '));
-      done(await codeOf({ ...output, complain }, () => runDraft(output, what, from, given)));
+      done(await codeOf({ ...output, complain }, () => runDraft(output, what, from, given, untilStopped())));
     });
 }
 
@@ -65,7 +71,13 @@ function readCall({ states, within, memory, processes }: Given): DraftSettings {
   return Object.fromEntries(Object.entries(said).filter(([, value]) => value !== undefined));
 }
 
-async function runDraft(output: Output, what: string, from: string, given: Given): Promise<number> {
+async function runDraft(
+  output: Output,
+  what: string,
+  from: string,
+  given: Given,
+  stopped: AbortSignal,
+): Promise<number> {
   const settings = readSettings((await loadConfiguration(findRoot(from)))?.draft, readCall(given));
   const { states = false, within = 30, memory = 1024 } = settings;
   const options: DraftOptions = {
@@ -73,18 +85,38 @@ async function runDraft(output: Output, what: string, from: string, given: Given
     limits: { patience: within * 1000, memory },
     own: import.meta.dirname,
     progress: (said) => output.progress?.(`${what}: ${said}`),
+    stopped,
   };
   const drafting = new Drafting(from, options);
-  if (given.all === true) {
-    const lanes = settings.processes ?? Math.max(1, availableParallelism() - 1);
-    return draftFolder(output, drafting, what, Math.floor(lanes) || 1, given).finally(() => drafting.close());
-  }
+  // What is tried ends with its process, and the file of it goes.
+  stopped.addEventListener('abort', () => drafting.close());
   try {
-    const outcome = await drafting.draft(what).finally(() => output.progress?.(''));
-    return finish(output, outcome, given);
+    return await draftAsked(output, drafting, what, settings.processes, given);
+  } catch (failure) {
+    if (!stopped.aborted) throw failure;
+    output.complain('Stopped. What was being tried is not written.\n');
+    return codeOfStopped;
   } finally {
     drafting.close();
   }
+}
+
+/** What a shell gives a command that Ctrl+C has ended. */
+const codeOfStopped = 130;
+
+async function draftAsked(
+  output: Output,
+  drafting: Drafting,
+  what: string,
+  processes: number | undefined,
+  given: Given,
+): Promise<number> {
+  if (given.all === true) {
+    const lanes = processes ?? Math.max(1, availableParallelism() - 1);
+    return draftFolder(output, drafting, what, Math.floor(lanes) || 1, given);
+  }
+  const outcome = await drafting.draft(what).finally(() => output.progress?.(''));
+  return finish(output, outcome, given);
 }
 
 async function draftFolder(

@@ -36,7 +36,7 @@ export async function main(
     .showHelpAfterError()
     .configureOutput({ writeOut: output.write, writeErr: output.complain });
   addSurvey(program, output, process.cwd(), (given) => (code = given));
-  addDraft(program, output, process.cwd(), (given) => (code = given));
+  addDraft(program, output, process.cwd(), untilStopped, (given) => (code = given));
   addCommands(program, output, untilStopped, (given) => (code = given));
   try {
     await program.parseAsync([...args], { from: 'user' });

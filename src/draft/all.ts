@@ -60,6 +60,7 @@ async function draftOne(
   try {
     return { kind: 'drafted', outcome: await drafting.draftSurveyed(found.surveyOf(subject), lane) };
   } catch (failure) {
+    drafting.options.stopped.throwIfAborted();
     if (failure instanceof SimulacraError && failure.code === 'SIM-DRAFT-RUNNER') throw failure;
     return { kind: 'broken', ...about, why: failure instanceof Error ? failure.message : String(failure) };
   }

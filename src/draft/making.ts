@@ -29,7 +29,7 @@ export class Making {
     readonly writing: Writing,
     readonly options: DraftOptions,
   ) {
-    this.#trial = new Trial(runner, writing, options.progress);
+    this.#trial = new Trial(runner, writing, options.progress, options.stopped);
     this.#raising = new Raising(known, this.#trial);
   }
 

@@ -12,6 +12,8 @@ export interface DraftOptions {
   /** The folder of this package's own files. */
   readonly own: string;
   readonly progress: (said: string) => void;
+  /** Aborted when a person stops the command. */
+  readonly stopped: AbortSignal;
 }
 
 /** What became of a draft. */

@@ -12,13 +12,16 @@ export class Trial {
     readonly runner: DraftRunner,
     readonly writing: Writing,
     readonly progress: (words: string) => void,
+    readonly stopped: AbortSignal,
   ) {}
 
   try(draft: Draft): Promise<Tried> {
     return this.run(printTests(draft, { ...this.writing, probe: this.runner.probe }));
   }
 
+  /** @throws what the command was stopped with; no file of it is left */
   async run(source: string): Promise<Tried> {
+    this.stopped.throwIfAborted();
     this.rounds++;
     this.progress(`run ${this.rounds}`);
     const file = this.besides('test');

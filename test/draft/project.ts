@@ -2,7 +2,7 @@ import { mkdirSync, readdirSync, readFileSync, symlinkSync, existsSync } from 'n
 import { join } from 'node:path';
 import { makeProject as makeOwn, root } from '../sheet/project';
 
-const cli = join(root, 'dist/cli.js');
+export const cli = join(root, 'dist/cli.js');
 const tsconfig = JSON.stringify({
   compilerOptions: {
     ...{ target: 'ES2022', module: 'ESNext', moduleResolution: 'Bundler', jsx: 'react-jsx', strict: true },

@@ -1,6 +1,9 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { setTimeout } from 'node:timers/promises';
 import { existsSync } from 'node:fs';
 import { createServer } from 'node:net';
-import { makeProject } from './project';
+import { cli, makeProject } from './project';
 
 const project = makeProject({
   'src/Loops.tsx':
@@ -95,4 +98,16 @@ it.each([
   const { code, words: told } = await configured.draft('Fine');
   expect(told).toContain(words);
   expect(code).toBe(2);
+});
+
+it('stopped by Ctrl+C it leaves nothing behind', async () => {
+  configured.put('simulacra.config.ts', 'export default {};');
+  const child = spawn(process.execPath, [cli, 'draft', 'Fine'], { cwd: configured.path('.') });
+  const ended = once(child, 'exit');
+  const tried = () => configured.list().some((name) => name.includes('.draft-'));
+  for (let waited = 0; waited < 30_000 && !tried(); waited += 20) await setTimeout(20);
+  expect(tried()).toBe(true);
+  child.kill('SIGINT');
+  expect(await ended).toEqual([130, null]);
+  expect(configured.list()).toEqual(['Fine.tsx']);
 });
