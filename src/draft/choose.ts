@@ -188,8 +188,15 @@ function rank(all: readonly Proven[], { kind }: Candidate): readonly Proven[] {
   // One text is not told twice: by a paragraph, and by the region that holds it.
   const seen = new Set<string>();
   const telling = (sign: Sign) => `${sign.property ?? ''} ${sign.words}`;
-  return sorted.filter(({ sign }) => !seen.has(telling(sign)) && seen.add(telling(sign)));
+  const once = sorted.filter(({ sign }) => !seen.has(telling(sign)) && seen.add(telling(sign)));
+  return once.filter((one, at) => !once.slice(0, at).some((before) => isPartOf(one, before)));
 }
+
+/** True for words that stand out in a text which is told already: `Anemone` in "Signed by Anemone". */
+const isPartOf = ({ sign, told }: Proven, { sign: whole, told: ofWhole }: Proven): boolean =>
+  [sign, whole].every(({ code }) => code.startsWith('text(')) &&
+  told?.path === ofWhole?.path &&
+  holds(whole.words, sign.words);
 
 /** A state of an element that it has in this case only. */
 function statedApart(sign: Sign, others: readonly Looked[]): readonly Check[] {

@@ -133,12 +133,22 @@ export const registry = {
     ],
     nearest: f.typing ?? (f.nearest && `'${f.nearest}'`),
   }),
-  'SIM-ACT-KEY': (f: { call: string; key: string; nearest?: string | undefined }): Report => ({
-    head: `No key is called "${f.key}" (in ${f.call}).`,
+  'SIM-ACT-KEY': (f: {
+    call: string;
+    key: string;
+    nearest?: string | undefined;
+    /** What is no text at all. */
+    given?: string;
+  }): Report => ({
+    head:
+      f.given === undefined
+        ? `No key is called "${f.key}" (in ${f.call}).`
+        : `press() takes the name of a key, and was given ${f.given}.`,
     there: [
       'A key is a character, or has the name that KeyboardEvent.key gives it: Enter, Escape, Tab, ArrowDown, Backspace, with Shift+, Control+, Alt+ or Meta+ before it.',
     ],
     nearest: f.nearest,
+    ...(f.given !== undefined && { next: ['To press an element with the pointer:   subject.click(…)'] }),
   }),
   'SIM-ACT-FOCUS': (f: { element: string }): Report => ({
     head: `Nobody can press a key on ${f.element}: neither it nor anything around it takes the focus.`,

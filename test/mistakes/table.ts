@@ -668,6 +668,11 @@ export function mistakes(kit: MistakeKit): Mistake[] {
       make: async () => (await isolate(HiveBoard, loaded)).press('Ctrl+K'),
     },
     {
+      title: 'A locator where a key belongs',
+      code: "await board.press(role('button', 'Log inspection'))",
+      make: async () => (await isolate(HiveBoard, loaded)).press(role('button', 'Log inspection') as Any),
+    },
+    {
       title: 'Asking a subject that was taken down',
       code: 'await takeDown();\nboard.find(…)',
       make: async () => {

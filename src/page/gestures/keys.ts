@@ -1,5 +1,7 @@
 import { nearest } from '../../core/near';
+import { print } from '../../core/print';
 import { refuse } from '../errors';
+import { isLocator } from '../locators';
 import { modifiers, type Modifier } from './person';
 import { isOneCharacter } from './words';
 
@@ -64,6 +66,11 @@ export function keyOf(name: string, isShifted = false): Key {
 
 /** Reads a key with the modifiers before it: `Enter`, `a`, `Shift+Tab`, `Control++`. @throws SIM-ACT-KEY */
 export function readKeys(keys: string): { held: Modifier[]; key: string } {
+  if (typeof keys !== 'string')
+    return refuse('SIM-ACT-KEY', {
+      ...{ call: 'press(…)', key: '' },
+      given: isLocator(keys) ? 'a locator' : print(keys),
+    });
   const parts = isKey(keys) ? [keys] : keys.split(/\+(?=.)/s);
   const held = parts.slice(0, -1);
   const key = parts[parts.length - 1]!;
