@@ -56,15 +56,15 @@ export class Ground implements Resting {
   /** To be called before each turn of coming to rest. */
   readonly onTurn = (): void => this.#watch.reset();
 
-  /** Counts a rendering. @throws SIM-REST-NEVER in the step that waits, where there are too many */
-  protected countRendering(): void {
+  /**
+   * Counts a rendering.
+   *
+   * @returns true where there are too many
+   * @throws SIM-REST-NEVER then, in the step that waits
+   */
+  protected countRendering(): boolean {
     this.renders++;
-    if (this.#watch.count()) this.giveUp();
-  }
-
-  /** Ends what renders without end, where the step that waits would not even hear that it was given up. */
-  protected giveUp(): void {
-    // Nothing is rendered here.
+    return this.#watch.count();
   }
 
   readonly onThrown = (error: Error): void => {

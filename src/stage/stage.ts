@@ -70,14 +70,11 @@ export class Stage extends Ground {
   /** To be called after each rendering that reached the page. */
   readonly onRendered = (sure = true): void => {
     if (this.environment.state !== 'up' || (!sure && !this.history.changed)) return;
-    this.countRendering();
+    // The step that waits may not even hear that it was given up.
+    if (this.countRendering()) this.mounted?.giveUp?.();
     const moment = this.history.mark();
     this.chronicle.add('rendered', this.setting.name, { detail: () => this.history.changesAt(moment) });
   };
-
-  protected override giveUp(): void {
-    this.mounted?.giveUp?.();
-  }
 
   readonly onTold = (output: string, args: readonly unknown[]): void => {
     this.chronicle.add('emitted', this.setting.name, { detail: printCall(output, args) });

@@ -1,15 +1,9 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { dirname, resolve } from 'node:path';
 import type TypeScript from 'typescript';
-import {
-  fromStandard,
-  keyOfFile,
-  transpile,
-  versionIn,
-  type Transformed,
-  type TransformOptions,
-} from './transformer';
+import { fromStandard, keyOfFile, transpile, type Transformed, type TransformOptions } from './transformer';
 import { typescript } from './typescript';
+import { versionIn } from './version';
 
 /*
  * A transformer for Jest that makes an Angular component run as it was written: decorators and their
@@ -30,7 +24,7 @@ export function process(code: string, file: string, options: TransformOptions = 
 }
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
-  keyOfFile(code, file, options, versionIn(file, '@angular/compiler'), ...resourcesIn(code, file));
+  keyOfFile(code, file, options, versionIn(file, '@angular/compiler') ?? '', ...resourcesIn(code, file));
 
 /** The text of the templates and styles a file names: another text is another result. */
 const resourcesIn = (code: string, file: string): string[] =>

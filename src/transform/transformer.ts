@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { dirname } from 'node:path';
 import type TypeScript from 'typescript';
 import { metaOf, readsMeta, replaceMeta } from './meta';
 import { typescript } from './typescript';
+import { versionIn } from './version';
 
 /** What Jest asks of a transformer, as far as it is needed here. @see https://jestjs.io/docs/code-transformation */
 export interface TransformOptions {
@@ -34,30 +34,18 @@ let own: string | undefined;
 /** What this transformer itself is: another one gives another result. */
 const self = (): string => (own ??= keyOf(readFileSync(__filename, 'utf8')));
 
-/** What identifies the result for a file. @param more what else it is made of */
+/**
+ * What identifies the result for a file; another version of what compiles it gives another one.
+ *
+ * @param more what else it is made of
+ */
 export const keyOfFile = (
   code: string,
   file: string,
   { supportsStaticESM }: TransformOptions,
   ...more: readonly string[]
-): string => keyOf(self(), versionIn(file, 'typescript'), code, file, String(supportsStaticESM), ...more);
-
-const versions = new Map<string, string>();
-
-/** The version of a package that compiles a file: another one gives another result. */
-export function versionIn(file: string, name: string): string {
-  const key = `${dirname(file)}\0${name}`;
-  const known = versions.get(key);
-  if (known !== undefined) return known;
-  let version = '';
-  try {
-    ({ version } = createRequire(file)(`${name}/package.json`) as { version: string });
-  } catch {
-    // What is not there compiles nothing.
-  }
-  versions.set(key, version);
-  return version;
-}
+): string =>
+  keyOf(self(), versionIn(file, 'typescript') ?? '', code, file, String(supportsStaticESM), ...more);
 
 /** Turns TypeScript or a standard module into what Jest runs. */
 export function transpile(

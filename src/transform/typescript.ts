@@ -1,6 +1,7 @@
 import { createRequire } from 'node:module';
 import type TypeScript from 'typescript';
 import { refuse } from './errors';
+import { versionIn } from './version';
 
 /** Where the compiler's functions are: from version 7 on, `typescript` itself has none. */
 const names = ['typescript', '@typescript/typescript6'];
@@ -21,13 +22,7 @@ export function findTypescript(from: string): typeof TypeScript | undefined {
 
 /** The project's own TypeScript. @throws SIM-TYPESCRIPT */
 export function typescript(from: string): typeof TypeScript {
-  return findTypescript(from) ?? refuse('SIM-TYPESCRIPT', { file: from, version: versionOf(from) });
-}
-
-function versionOf(from: string): string | undefined {
-  try {
-    return (createRequire(from)('typescript/package.json') as { version: string }).version;
-  } catch {
-    return undefined;
-  }
+  return (
+    findTypescript(from) ?? refuse('SIM-TYPESCRIPT', { file: from, version: versionIn(from, 'typescript') })
+  );
 }

@@ -11,6 +11,8 @@ export interface Parts {
   readonly descriptor: Sfc.SFCDescriptor;
   readonly script: Sfc.SFCScriptBlock | undefined;
   readonly id: string;
+  /** The files that it is made of beside its own. */
+  readonly files: readonly string[];
 }
 
 type Compiler = typeof Sfc;
@@ -19,13 +21,13 @@ type Compiler = typeof Sfc;
 let compiled: { readonly code: string; readonly file: string; readonly parts: Parts } | undefined;
 
 /** Takes a file apart and compiles its script; each result is handed out once. */
-export function partsOf(code: string, file: string): Parts {
+export function partsOf(code: string, file: string, options: TransformOptions): Parts {
   const before = compiled;
   compiled = undefined;
-  return before?.code === code && before.file === file ? before.parts : compile(code, file);
+  return before?.code === code && before.file === file ? before.parts : compile(code, file, options);
 }
 
-function compile(code: string, file: string): Parts {
+function compile(code: string, file: string, options: TransformOptions): Parts {
   const compiler = createRequire(file)('vue/compiler-sfc') as Compiler;
   compilers.add(compiler);
   const { descriptor, errors } = compiler.parse(code, { filename: file });
@@ -36,7 +38,10 @@ function compile(code: string, file: string): Parts {
       ? compiler.compileScript(descriptor, { id, inlineTemplate: false, genDefaultAs: 'component' })
       : undefined;
   noteRead(script?.deps ?? []);
-  return { compiler, descriptor, script, id };
+  const files = filesIn(descriptor, script, file);
+  const list = listFor(code, file, options);
+  if (list !== undefined) writeList(list, files);
+  return { compiler, descriptor, script, id, files };
 }
 
 // The compiler keeps what it has read of types, and tells of a file that it knows, but no more of those behind it. All
@@ -84,18 +89,11 @@ export function readFor(code: string, file: string, options: TransformOptions): 
   return (known ?? findFor(code, file, options)).map((path) => `${path}\0${readTypes(path)}`);
 }
 
-/** Keeps which files those are, once it is known. */
-export function noteFor(code: string, file: string, options: TransformOptions, parts: Parts): void {
-  const list = mayTakeMore(code, file) ? listFor(code, file, options) : undefined;
-  if (list) writeList(list, filesIn(parts, file));
-}
-
 function findFor(code: string, file: string, options: TransformOptions): readonly string[] {
   try {
-    const parts = compile(code, file);
-    noteFor(code, file, options, parts);
+    const parts = compile(code, file, options);
     compiled = { code, file, parts };
-    return filesIn(parts, file);
+    return parts.files;
   } catch {
     // Syntax errors are reported when the file is transformed.
     return [];
@@ -105,7 +103,11 @@ function findFor(code: string, file: string, options: TransformOptions): readonl
 const mayTakeMore = (code: string, file: string): boolean =>
   file.endsWith('.vue') && /\bdefine\w+\s*<|\ssrc\s*=/.test(code);
 
-function filesIn({ descriptor, script }: Parts, file: string): readonly string[] {
+function filesIn(
+  descriptor: Sfc.SFCDescriptor,
+  script: Sfc.SFCScriptBlock | undefined,
+  file: string,
+): readonly string[] {
   const named = [descriptor.template, descriptor.script, ...descriptor.styles].flatMap((block) =>
     block?.src?.startsWith('.') ? [resolve(dirname(file), block.src)] : [],
   );
@@ -122,7 +124,7 @@ function contentOf(path: string): string {
 }
 
 const listFor = (code: string, file: string, { config }: TransformOptions): string | undefined =>
-  config?.cacheDirectory === undefined
+  config?.cacheDirectory === undefined || !mayTakeMore(code, file)
     ? undefined
     : join(config.cacheDirectory, 'simulacra-vue', `${keyOf(file, code)}.json`);
 

@@ -3,9 +3,10 @@ import { FlattenMap } from '@jridgewell/trace-mapping';
 import remapping from '@jridgewell/remapping';
 import type * as Sfc from 'vue/compiler-sfc';
 import { processScript } from './script';
-import { keyOfFile, transpile, versionIn, type Transformed, type TransformOptions } from './transformer';
+import { keyOfFile, transpile, type Transformed, type TransformOptions } from './transformer';
 import { typescript } from './typescript';
-import { noteFor, partsOf, readFor } from './vue-parts';
+import { versionIn } from './version';
+import { partsOf, readFor } from './vue-parts';
 
 /*
  * A transformer for Jest that makes a single-file component run: its script (of either kind) and its
@@ -15,16 +16,14 @@ import { noteFor, partsOf, readFor } from './vue-parts';
 
 export function process(code: string, file: string, options: TransformOptions = {}): Transformed {
   if (!file.endsWith('.vue')) return processScript(code, file, options, 'vue');
-  const parts = partsOf(code, file);
-  noteFor(code, file, options, parts);
-  const { compiler, descriptor, script, id } = parts;
+  const { compiler, descriptor, script, id } = partsOf(code, file, options);
   const template = compileTemplate(compiler, descriptor, script, id);
-  const blocks = [
+  const parts = [
     { text: script?.content ?? 'const component = {}', map: script?.map },
     { text: template?.code.replace('export function render', 'function render') ?? '', map: template?.map },
     { text: ending(descriptor, file, template !== undefined), map: undefined },
   ];
-  const joined = blocks.map(({ text }) => text).join('\n');
+  const joined = parts.map(({ text }) => text).join('\n');
   const ts = typescript(file);
   const jsx = ts.JsxEmit.ReactJSX;
   const isTsx = /x$/.test(script?.lang ?? '');
@@ -33,11 +32,11 @@ export function process(code: string, file: string, options: TransformOptions = 
   const result = transpile(ts, rewritten?.code ?? joined, name, options, {
     options: { jsx, jsxImportSource: 'vue', verbatimModuleSyntax: false },
   });
-  return { code: result.code, map: chain(result.map, rewritten?.makeMap().toString(), blocks, file) };
+  return { code: result.code, map: chain(result.map, rewritten?.makeMap().toString(), parts, file) };
 }
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
-  keyOfFile(code, file, options, versionIn(file, 'vue'), ...readFor(code, file, options));
+  keyOfFile(code, file, options, versionIn(file, 'vue') ?? '', ...readFor(code, file, options));
 
 function compileTemplate(
   compiler: typeof Sfc,

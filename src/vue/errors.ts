@@ -1,6 +1,6 @@
 import { explaining, refusing, type Explain, type Refuse } from '../core/errors/registry';
 import type { Report } from '../core/errors/error';
-import { asCode, list } from '../core/print';
+import { asCode, inSubject, list } from '../core/print';
 
 /** Failures of Vue itself. */
 export const registry = {
@@ -47,7 +47,7 @@ export const registry = {
     };
   },
   'SIM-UPDATE-ENDLESS': (f: { component: string; subject: string }): Report => ({
-    head: `${f.component === f.subject ? f.subject : `${f.component}, inside ${f.subject},`} updates itself without end: Vue has given up after 100 times.`,
+    head: `${inSubject(f.component, f.subject)} updates itself without end: Vue has given up after 100 times.`,
     there: ['Each update changes something that it renders or watches.'],
     next: [
       'Look for watchers that change what each other watch, and for what is set in a template, a computed value, a function ref or onUpdated.',

@@ -41,3 +41,9 @@ export function setMore(given: Given, option: string, value: Value, done: string
   if (given.more.has(option)) return undefined;
   return { given: { ...given, more: new Map([...given.more, [option, value]]) }, done };
 }
+
+export function addStub(given: Given, stub: Value, done: string): Mended | undefined {
+  const key = JSON.stringify(stub);
+  if (given.stub.some((one) => JSON.stringify(one) === key)) return undefined;
+  return { given: { ...given, stub: [...given.stub, stub] }, done };
+}

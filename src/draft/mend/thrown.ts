@@ -3,7 +3,7 @@ import { type Known, referenceTo } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import { text } from '../value';
 import { addNamed, addOptional, dropText, elementInside } from './given';
-import { type Mended, nodeNamed } from './mended';
+import { type Mended, addStub, nodeNamed } from './mended';
 import { addParent, addParentNamed } from './parents';
 import { addPlugin } from './plugins';
 import { addPackage, addProvider } from './provide';
@@ -47,7 +47,5 @@ function stubThrower(known: Known, { given }: Draft, { fields }: FailureSeen): M
     return undefined;
   const node = nodeNamed(known, thrower, /^component$/);
   const reference = node ? referenceTo(known, node) : text(thrower, true);
-  if (!reference || given.stub.some((one) => JSON.stringify(one) === JSON.stringify(reference)))
-    return undefined;
-  return { given: { ...given, stub: [...given.stub, reference] }, done: `stubbed ${thrower}` };
+  return reference && addStub(given, reference, `stubbed ${thrower}`);
 }

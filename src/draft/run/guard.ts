@@ -6,13 +6,13 @@ import net from 'node:net';
 
 /* Loaded first by the process that tries a draft: what the drafted code may not do there. */
 
-const own =
+const runner =
   /[\\/](@jest|jest-[\w-]+|jest|@babel|typescript|@swc|esbuild|jsdom|graceful-fs|v8-to-istanbul)[\\/]/;
 
 /** True for a call that the drafted code makes, and not the runner that loads it. */
 function isDrafted(): boolean {
   for (const file of filesBelow()) {
-    if (own.test(file) || file.includes(ownFolder)) return false;
+    if (runner.test(file) || file.includes(ownFolder)) return false;
     if (file === '' || file.startsWith('node:')) continue;
     if (!/[\\/]node_modules[\\/]/.test(file)) return true;
   }

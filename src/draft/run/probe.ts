@@ -125,10 +125,11 @@ function readSigns(stage: Stage): readonly Sign[] {
     .filter((element) => element !== undefined);
   const found = new Map<string, Sign>();
   for (const element of locate(css('*'), stage.view()).slice(0, mostLooked)) {
+    const isHeard = !whyHidden(element, true);
     // What only the eye perceives is found by its text.
-    const role = whyHidden(element, true) ? undefined : roleOf(element);
+    const role = isHeard ? roleOf(element) : undefined;
     const words = foldSpace((role && nameOrTextOf(element)) || textOf(element));
-    const field = isField(element) && !whyHidden(element, true) ? locatorFor(element) : '';
+    const field = isHeard && isField(element) ? locatorFor(element) : '';
     const held = field && (element as HTMLInputElement).value;
     if (held && held.length <= mostWords)
       found.set(`${field} value`, { code: field, role, words: held, count: 1, state: {}, property: 'value' });

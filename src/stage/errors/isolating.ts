@@ -1,5 +1,5 @@
 import type { Report } from '../../core/errors/error';
-import { asCode, list, print } from '../../core/print';
+import { asCode, inSubject, list, print } from '../../core/print';
 import { insideStub, leaveOut } from './surrounding';
 
 /** Failures of putting a component on the stage. */
@@ -84,7 +84,7 @@ export const isolating = {
     around?: string;
     wrapper?: string;
   }): Report => ({
-    head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw ${f.phase ?? 'while rendering'}: ${f.threw}`,
+    head: `${inSubject(f.thrower, f.subject)} threw ${f.phase ?? 'while rendering'}: ${f.threw}`,
     there: [
       ...(f.stack ? ['Rendered from the inside out:', f.stack] : []),
       ...(f.stub ? [insideStub(f.thrower, f.stub)] : []),
@@ -102,7 +102,7 @@ export const isolating = {
         ],
   }),
   'SIM-PAGE-LACKS': (f: { subject: string; thrower: string; feature: string; threw: string }): Report => ({
-    head: `${f.thrower === f.subject ? f.subject : `${f.thrower}, inside ${f.subject},`} threw, since this page has no ${f.feature.replace(/^an? /, '')}: ${f.threw}`,
+    head: `${inSubject(f.thrower, f.subject)} threw, since this page has no ${f.feature.replace(/^an? /, '')}: ${f.threw}`,
     there: ['A browser has it; a simulated page does not.'],
     next: [
       /^\w+$/.test(f.feature)

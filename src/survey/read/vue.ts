@@ -82,12 +82,14 @@ export function slotIn({ object, property, computed }: Node): string | undefined
   const name = computed ? textOf(property) : nameOf(property);
   if (name === undefined || !isNode(object)) return undefined;
   if (object.type === 'ThisExpression') return name === '$slots' ? 'default' : undefined;
-  const isSlots =
-    (object.type === 'MemberExpression' &&
-      /^(\$slots|(ctx|context)\.slots)$/.test(
-        [nameOf(object['object']), nameOf(object['property'])].filter(Boolean).join('.'),
-      )) ||
-    (object.type === 'Identifier' && /^\$?slots$/.test(nameOf(object)));
+  const holder =
+    object.type === 'MemberExpression'
+      ? `${nameOf(object['object'])}.${nameOf(object['property'])}`
+      : object.type === 'Identifier'
+        ? nameOf(object)
+        : '';
+  // Of `this.$slots` the first name is none.
+  const isSlots = /^(\$?slots|\.\$slots|(ctx|context)\.slots)$/.test(holder);
   return isSlots && !ofLists.test(name) ? name : undefined;
 }
 
