@@ -13,6 +13,7 @@ import {
   list,
   nameOf,
   outputsOf,
+  publicOf,
   type Class,
   type Definition,
 } from './definitions';
@@ -22,7 +23,8 @@ export function propsOf(component: unknown): Declared {
   const definition = componentOf(component)!;
   const inputs = [...Object.keys(definition.inputs), ...broughtBy(definition).inputs];
   const required = requiredIn(component as Class).filter((name) => inputs.includes(name));
-  return { known: [...inputs, ...outputsOf(definition)], required, isClosed: true };
+  const known = [...inputs, ...outputsOf(definition)];
+  return { known, required, publicOf: (name) => publicOf(name, definition), isClosed: true };
 }
 
 // Only the decorators of a JIT-compiled class say which inputs are required.
@@ -105,7 +107,8 @@ export function listen(
     };
     if (output?.emit) watchEmits(output, tell);
     else output?.subscribe(tell);
-    if (typeof given[name] === 'function') output?.subscribe(given[name] as AnyFunction);
+    const listener = given[name] ?? given[definition.outputs[name] ?? name];
+    if (typeof listener === 'function') output?.subscribe(listener as AnyFunction);
   }
 }
 
@@ -146,7 +149,8 @@ function watchEmits(output: Told, tell: (value: unknown) => void): void {
 
 /** Sets the inputs of a subject. */
 export function assign(ref: Ref, values: Values, definition: Definition): void {
-  for (const [name, value] of Object.entries(values)) {
+  for (const [given, value] of Object.entries(values)) {
+    const name = publicOf(given, definition);
     if (typeof value === 'function' && name in definition.outputs && !core.isSignal(value)) continue;
     const isModel = `${name}Change` in definition.outputs;
     if (isModel && core.isSignal(value))

@@ -136,6 +136,17 @@ export function flatten(
   });
 }
 
+/** The name that an input or an output goes by: types know it by its field, which may have an alias. */
+export function publicOf(name: string, { inputs, outputs }: Definition): string {
+  if (name in inputs || name in outputs) return name;
+  const named = (all: readonly (readonly [string, string])[]) => all.find(([, field]) => field === name)?.[0];
+  return (
+    named(Object.entries(inputs).map(([own, [field]]) => [own, field])) ??
+    named(Object.entries(outputs)) ??
+    name
+  );
+}
+
 /** The outputs of a component, those of the directives it brings along included. */
 export const outputsOf = (definition: Definition): string[] => [
   ...Object.keys(definition.outputs),

@@ -1,6 +1,7 @@
 import { LocationStrategy } from '@angular/common';
 import { FetchBackend, HttpBackend, type HttpRequest } from '@angular/common/http';
 import * as core from '@angular/core';
+import { BrowserModule } from '@angular/platform-browser';
 import { Observable } from 'rxjs';
 import type { Plan } from '../stage/adapter';
 import { app } from './application';
@@ -26,12 +27,19 @@ const bearers = new WeakMap<object, core.Type<unknown>>();
 function bearing(directive: core.Type<unknown>): core.Type<unknown> {
   let bearer = bearers.get(directive);
   if (!bearer) {
-    const { inputs } = directiveOf(directive)!;
+    const definition = directiveOf(directive)!;
+    const { inputs } = definition;
+    // What a module declares can be borne all the same; under its own class, which is what is asked for.
+    const borne = definition.standalone
+      ? directive
+      : (class {
+          static readonly ɵdir = { ...definition, standalone: true };
+        } as unknown as core.Type<unknown>);
     bearer = class {} as core.Type<unknown>;
     core.Component({
       selector: 'sim-around',
       template: '<ng-content />',
-      hostDirectives: [{ directive, inputs: Object.keys(inputs) }],
+      hostDirectives: [{ directive: borne, inputs: Object.keys(inputs) }],
     })(bearer);
     bearers.set(directive, bearer);
   }
@@ -87,6 +95,8 @@ export function makeInjector(
       },
       FetchBackend,
       ...surrounding,
+      // A module of an application imports it, and it refuses to be there twice.
+      { provide: BrowserModule, useValue: {} },
       givenBackend(surrounding),
       { provide: HttpBackend, useFactory: () => makeBackend(core.inject(backendToken), attributed) },
       deferredBy((plan.given as { defer?: unknown }).defer, scope, plan.environment),

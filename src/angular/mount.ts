@@ -5,7 +5,7 @@ import { bareNode } from '../stage/outline';
 import { app, destroyInjector, live, settleAtOnce, type Live } from './application';
 import { assign, listen } from './bindings';
 import { create } from './create';
-import { componentOf, list, outputsOf, selectorOf } from './definitions';
+import { componentOf, list, outputsOf, selectorOf, type Definition } from './definitions';
 import { makeInjector, startRouter } from './injector';
 import { inputNamesOf } from './bindings';
 import { nameOfRendered, type Rendered } from './surroundings';
@@ -35,12 +35,20 @@ function isWithin(view: View, container: Element): boolean {
   return Array.isArray(outer) && isWithin(outer as unknown as View, container);
 }
 
+/** What each output tells, by the name that it goes by; and by its field, which is what types know. */
+function tellings(definition: Definition): Record<string, unknown[][]> {
+  const told = Object.fromEntries(outputsOf(definition).map((name): [string, unknown[][]] => [name, []]));
+  for (const [name, field] of Object.entries(definition.outputs))
+    if (field !== name) Object.defineProperty(told, field, { value: told[name] });
+  return told;
+}
+
 /** Creates a subject as Angular does, in an injector of its own in an application that is shared. */
 export function mount(plan: Plan): Mounted {
   const { container, component } = plan;
   const definition = componentOf(component)!;
   const elements = new Map<Element, Rendered>();
-  const told = Object.fromEntries(outputsOf(definition).map((name): [string, unknown[][]] => [name, []]));
+  const told = tellings(definition);
   const all: core.ComponentRef<object>[] = [];
   let made: core.ComponentRef<object> | undefined;
   const attributed = attributing(container);

@@ -104,8 +104,8 @@ function provenIn(draft: Draft, { candidate, observed, varied }: Seen): readonly
       return [];
     }
     if (source) return [];
-    // What a child is given by nobody may be its own.
-    if (sign.part) return [];
+    // What a child is given by nobody may be its own, and what only its elements tell says nothing to a person.
+    if (sign.part || sign.isMarkup) return [];
     if (isSure && !after.has(idOf(sign))) {
       // It follows something in a form of its own: a date, a weight in other units.
       const isOther = varied.signs.some((one) => one.role === sign.role && !before.has(idOf(one)));
@@ -162,6 +162,7 @@ const checkOf = (draft: Draft, { sign, told }: Proven): Check => ({
   ...(sign.property !== undefined && {
     holds: [sign.property, sign.part?.isNumber ? Number(sign.words) : sign.words] as const,
   }),
+  ...(sign.isMarkup && { isMarkup: true }),
   ...(sign.part && { part: draft.watched?.find(({ name, local }) => (local ?? name) === sign.part!.name) }),
   ...(told && { told: told.path, isPutIn: /^(slots\.|props\.children)/.test(told.path) }),
 });
@@ -178,7 +179,7 @@ function rank(all: readonly Proven[], { kind }: Candidate): readonly Proven[] {
       (sign.role !== undefined && value.test(sign.role) ? 4 : 0) +
       (proof === 'follows' && (kind === 'base' || kind === 'prop') ? 6 : 0) +
       (sign.code.startsWith('css(') ? -20 : 0) +
-      (sign.part ? -30 : 0) +
+      (sign.part || sign.isMarkup ? -30 : 0) +
       (told !== undefined && /^(slots\.|props\.children)/.test(told.path) ? -7 : 0) +
       (sign.words.length > 45 ? -3 : 0) +
       (sign.count > 1 ? -2 : 0)

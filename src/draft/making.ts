@@ -7,7 +7,7 @@ import { swapLive } from './live';
 import type { Case, Draft } from './model';
 import { type Known, planDraft } from './plan';
 import { bare, Raising } from './raising';
-import { leaned, richerDrafts, watching, withoutUntold } from './richer';
+import { leaned, richerDrafts, seeingMarkup, watching, withoutUntold } from './richer';
 import type { Observation } from './run/observed';
 import type { DraftRunner, Tried } from './run/runner';
 import { type Made, type Said, type Unsaid, ends, isTelling } from './said';
@@ -54,11 +54,22 @@ export class Making {
     if (shown) return this.#settle(shown);
     for (const { draft, observed } of ends(up)) {
       const watched = observed.isEmpty ? undefined : watching(this.known, draft);
-      const said = watched && (await this.#say(watched));
-      if (said && !('failed' in said) && said.draft.cases.length > 0)
-        return this.#settle(await this.#lean(first.draft, said));
+      const said = watched && (await this.#sayAny(first.draft, watched));
+      if (said) return this.#settle(said);
     }
-    return this.#failed(first.draft, 'failed' in first ? first.failed : nothingTrue(first.observed));
+    for (const { draft } of ends(up).slice(0, 1)) {
+      const said = await this.#sayAny(first.draft, seeingMarkup(draft));
+      if (said) return this.#settle(said);
+    }
+    return this.#failed(
+      first.draft,
+      'failed' in first ? first.failed : nothingTrue(first.observed, first.draft.framework),
+    );
+  }
+
+  async #sayAny(first: Draft, draft: Draft): Promise<Said | undefined> {
+    const said = await this.#say(draft);
+    return 'failed' in said || said.draft.cases.length === 0 ? undefined : this.#lean(first, said);
   }
 
   /** Without what was given in vain. */

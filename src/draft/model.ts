@@ -11,6 +11,8 @@ export interface Given {
   readonly provide: readonly (readonly [token: Value, value: Value])[];
   readonly wrap: readonly Value[];
   readonly swap: readonly Value[];
+  /** What the page is given before a test begins, as statements. */
+  readonly page: readonly Value[];
   /** Other options, as they are written: `time`, `logs`, `leaks`. */
   readonly more: ReadonlyMap<string, Value>;
 }
@@ -23,6 +25,7 @@ export const nothingGiven: Given = {
   provide: [],
   wrap: [],
   swap: [],
+  page: [],
   more: new Map(),
 };
 
@@ -32,6 +35,8 @@ export interface Check {
   readonly code: string;
   /** What a field holds, `value` and the text; or what a child was given. */
   readonly holds?: readonly [property: string, held: string | number];
+  /** True where that property is an attribute. */
+  readonly isMarkup?: boolean;
   /** How often it is there, where that matters; 0 for what is not. */
   readonly times?: number;
   /** True for what was only put inside: a slot, children. */
@@ -78,6 +83,8 @@ export interface Draft {
   readonly isLoadedLate: boolean;
   /** Children whose props are looked at, where nothing else can be told. */
   readonly watched?: readonly Needed[];
+  /** True where the attributes of its elements are looked at, where nothing else can be told. */
+  readonly seesMarkup?: boolean;
   /** A file that has to be loaded before it, where files import each other in a circle. */
   readonly loadedFirst?: string;
   /** True where its file exports no other component. */

@@ -180,7 +180,7 @@ export function predictWrappers(
   nodes: readonly SurveyNode[],
   framework: Framework,
   params: readonly string[],
-): Pick<Given, 'wrap'> {
+): Given['wrap'] {
   const used = nodes
     .filter((node) => node.package !== undefined)
     .map((node) => ({ from: node.package!, key: `${node.package} ${node.name}` }));
@@ -188,14 +188,12 @@ export function predictWrappers(
     (recipe) =>
       recipe.framework === framework && !recipe.isLast && used.some(({ key }) => recipe.when.test(key)),
   );
-  return {
-    wrap: found.map(({ when, wrap }) => {
-      const { from } = used.find(({ key }) => when.test(key))!;
-      if (params.length === 0 || wrap!.kind !== 'code') return inPackage(wrap!, from);
-      if (wrap!.code === 'MemoryRouter') return inPackage(routerAt(params), from);
-      return wrap!.constant === 'router' ? vueRouterAt(params) : inPackage(wrap!, from);
-    }),
-  };
+  return found.map(({ when, wrap }) => {
+    const { from } = used.find(({ key }) => when.test(key))!;
+    if (params.length === 0 || wrap!.kind !== 'code') return inPackage(wrap!, from);
+    if (wrap!.code === 'MemoryRouter') return inPackage(routerAt(params), from);
+    return wrap!.constant === 'router' ? vueRouterAt(params) : inPackage(wrap!, from);
+  });
 }
 
 /** The package that the project itself imports it from: `react-router-dom`, say. */

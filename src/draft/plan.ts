@@ -6,6 +6,7 @@ import { exportedAs } from './exported';
 import { nothingGiven, type Draft, type Given } from './model';
 import { paramsIn, predictWrappers } from './packages';
 import type { DeclaredSeen } from './run/observed';
+import { routeRead } from './route';
 import { factOfDeclared, type PropFact } from './types/props';
 import { sampleAnswer, sampleOperation, placeOf } from './types/answers';
 import { sampleReturned } from './types/returned';
@@ -42,7 +43,8 @@ export function planDraft(known: Known): Draft {
     network: planRoutes(known, left),
     stub: stubbed.values,
     swap: swapped.values,
-    ...predictWrappers(left, framework, paramsOf(known, left)),
+    wrap: [...predictWrappers(left, framework, paramsOf(known, left)), ...declaringModule(known)],
+    provide: planRoute(known, left),
     more: planMore(left),
   };
   return {
@@ -55,6 +57,18 @@ export function planDraft(known: Known): Draft {
     isLoadedLate: swapped.values.length > 0,
     isOnlyOne: survey.others.length === 0,
   };
+}
+
+/** The module that declares a component which is not standalone: what its template may use is known by that alone. */
+function declaringModule({ survey: { project, subject } }: Known): readonly Value[] {
+  const { unit, file } = subject;
+  if (unit.framework !== 'angular' || !/\bstandalone:\s*false\b/.test(readFileSync(file, 'utf8'))) return [];
+  for (const from of project.list())
+    for (const { name, declares = [] } of project.facts(from).units) {
+      const needed = declares.includes(unit.name) ? exportedAs(project, from, name) : undefined;
+      if (needed) return [code(needed.local ?? needed.name, needed)];
+    }
+  return [];
 }
 
 /** Props that are given from the start: those that have to be, and what is put inside of it. */
@@ -83,6 +97,13 @@ function planSlots({ survey }: Known): ReadonlyMap<string, Value> {
 const paramsOf = (known: Known, left: readonly SurveyNode[]): readonly string[] => [
   ...new Set(filesOf(known, left).flatMap((file) => paramsIn(readFileSync(file, 'utf8')))),
 ];
+
+/** The route that the project's own files read the address of. */
+function planRoute(known: Known, left: readonly SurveyNode[]): Given['provide'] {
+  if (known.survey.subject.unit.framework !== 'angular') return [];
+  const route = routeRead(filesOf(known, left).map((file) => readFileSync(file, 'utf8')));
+  return route ? [route] : [];
+}
 
 /** The project's own files that something is made of, each once. */
 export function filesOf({ survey, from }: Known, nodes = survey.graph.nodes): readonly string[] {

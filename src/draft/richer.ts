@@ -3,6 +3,7 @@ import { addOptional } from './mend/given';
 import type { Draft, Given } from './model';
 import { type Known, neededFor } from './plan';
 import { readProps } from './types/props';
+import { sampleStandIn } from './types/returned';
 import { code, object, text, type Field, type Value } from './value';
 
 /* Drafts that give more than has to be given, for a component that shows nothing of its own without it. */
@@ -25,6 +26,9 @@ export function watching(known: Known, draft: Draft): Draft | undefined {
   return watched.length > 0 ? { ...draft, cases: [], watched } : undefined;
 }
 
+/** The same, with a look at what only its elements tell: for what nobody can read or hear, as an icon. */
+export const seeingMarkup = (draft: Draft): Draft => ({ ...draft, cases: [], seesMarkup: true });
+
 /** From what is likely to be enough to all that can be given. */
 export function* richerDrafts(known: Known, draft: Draft): Generator<Draft> {
   const { given } = draft;
@@ -38,6 +42,8 @@ export function* richerDrafts(known: Known, draft: Draft): Generator<Draft> {
   if (inside) yield { ...draft, cases: [], given: inside };
   const opened = withOpened(known, inside ?? texts);
   if (opened) yield { ...draft, cases: [], given: opened };
+  const served = withServices(known, given);
+  if (served) yield { ...draft, cases: [], given: served };
   const slotted = withSlots(known, opened ?? inside ?? texts);
   if (slotted) yield { ...draft, cases: [], given: slotted };
 }
@@ -89,6 +95,20 @@ function withOpenedAround({ types, survey }: Known, given: Given): Given | undef
   const wrap = given.wrap.map(opened);
   if (JSON.stringify(wrap) === JSON.stringify(given.wrap)) return undefined;
   return { ...given, wrap, props: part ? new Map([...given.props, ['value', part]]) : given.props };
+}
+
+/** With values for what its services hold, which begin with nothing. */
+function withServices(known: Known, given: Given): Given | undefined {
+  const { types, survey } = known;
+  if (!types || survey.subject.unit.framework !== 'angular') return undefined;
+  const stands = survey.graph.root.edges.flatMap(({ to, how }): readonly (readonly [Value, Value])[] => {
+    const needed = how === 'injected' && to.kind === 'service' ? neededFor(known, to) : undefined;
+    const value = needed && sampleStandIn(types, needed);
+    const name = needed && (needed.local ?? needed.name);
+    if (!value || given.provide.some(([one]) => one.kind === 'code' && one.code === name)) return [];
+    return value.kind === 'around' ? [[code(name!, needed), value]] : [];
+  });
+  return stands.length > 0 ? { ...given, provide: [...given.provide, ...stands] } : undefined;
 }
 
 function withSlots({ survey }: Known, given: Given): Given | undefined {

@@ -7,6 +7,8 @@ export interface Declared {
   readonly known: readonly string[];
   /** Those that must be given. */
   readonly required?: readonly string[];
+  /** The name that something goes by, for one that it has in the code: that of a field with an alias. */
+  readonly publicOf?: (name: string) => string;
   /** True where nothing else can be given; else only what is a slip of the finger from a known one is refused. */
   readonly isClosed: boolean;
 }
@@ -39,7 +41,7 @@ export function refuseProps(
   if (!declared) return;
   const { known, required = [] } = declared;
   const word = adapter.propWord;
-  const given = Object.keys(props);
+  const given = Object.keys(props).map(declared.publicOf ?? ((name) => name));
   const wrong = firstWrong(given, declared, props);
   if (wrong) refuse('SIM-PROP-UNKNOWN', { subject: name, word, known, ...wrong }, { calledAt });
   if (isUpdate) return;

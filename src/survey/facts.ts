@@ -63,6 +63,8 @@ export interface Unit {
   readonly renders?: readonly string[];
   /** The text of a constant, for addresses that are made of it. */
   readonly text?: Parts;
+  /** Of an object that is written out: the addresses in it, by name. */
+  readonly texts?: Readonly<Record<string, Parts>>;
   /** Elements, attributes and pipes of an Angular template: whatever matches is used. */
   readonly template?: Template;
 }

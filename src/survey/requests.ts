@@ -81,7 +81,8 @@ function printPart(linker: Linker, file: string, part: Part, depth: number): str
   if (typeof part === 'string') return part;
   if (!('constant' in part)) return `:${part.unknown}`;
   const found = depth > 8 ? undefined : linker.find(file, part.constant, part.member);
-  const text = found?.kind === 'unit' && !part.member ? found.unit.text : undefined;
+  const unit = found?.kind === 'unit' ? found.unit : undefined;
+  const text = part.member ? unit?.texts?.[part.member] : unit?.text;
   if (found?.kind === 'unit' && text) return printText(linker, found.file, text, depth + 1);
   return `:${part.member ?? part.constant}`;
 }

@@ -12,7 +12,7 @@ import { versionIn } from './version';
  */
 
 export function process(code: string, file: string, options: TransformOptions = {}): Transformed {
-  if (!/\.[cm]?tsx?$/.test(file)) return fromStandard(code, file, options);
+  if (!/\.[cm]?tsx?$/.test(file)) return ofPackage(code, file, options);
   const ts = typescript(file);
   if (!/@angular\//.test(code)) return transpile(ts, code, file, options);
   const { code: text, map } = transpile(ts, code, file, options, {
@@ -22,6 +22,17 @@ export function process(code: string, file: string, options: TransformOptions = 
   // On the first line, so that no line moves.
   return { code: `${prelude(options.supportsStaticESM ?? false)}${text}`, map };
 }
+
+/** Packages are compiled to the last step, which is left to what they are used in: it needs the compiler. */
+function ofPackage(code: string, file: string, options: TransformOptions): Transformed {
+  const made = fromStandard(code, file, options);
+  const isOpen = /\w\.ɵɵngDeclare/.test(code) && versionIn(file, '@angular/compiler') !== undefined;
+  if (!isOpen) return made;
+  return { ...made, code: `'use strict'; ${loadCompiler(options.supportsStaticESM ?? false)} ${made.code}` };
+}
+
+const loadCompiler = (standard: boolean): string =>
+  standard ? `import '@angular/compiler';` : `require('@angular/compiler');`;
 
 export const getCacheKey = (code: string, file: string, options: TransformOptions = {}): string =>
   keyOfFile(code, file, options, versionIn(file, '@angular/compiler') ?? '', ...resourcesIn(code, file));
@@ -53,9 +64,8 @@ function rewrite(
 // through Reflect.
 const prelude = (standard: boolean): string =>
   [
-    standard
-      ? `import '@angular/compiler'; import * as ${core} from '@angular/core';`
-      : `require('@angular/compiler'); const ${core} = require('@angular/core');`,
+    loadCompiler(standard),
+    standard ? `import * as ${core} from '@angular/core';` : `const ${core} = require('@angular/core');`,
     `Reflect.getOwnMetadata ??= (key, target) => target['__' + key];`,
     `Reflect.metadata ??= (key, value) => (target, member) => { if (member === undefined) Object.defineProperty(target, '__' + key, { value, configurable: true }); }; `,
   ].join(' ');

@@ -329,6 +329,23 @@ export const angular: Readonly<Record<string, Case>> = {
       'token UNITS',
     ],
   },
+  'addresses that begin with what an object or a field of the class says': {
+    files: {
+      'board.ts': `import { Component, inject } from '@angular/core'; import { Hives } from './hives';
+        @Component({ selector: 'hive-board', template: '' }) export class Board { hives = inject(Hives); }`,
+      'hives.ts': `import { HttpClient } from '@angular/common/http'; import { Injectable } from '@angular/core'; import { environment } from './environment';
+        @Injectable() export class Hives { private readonly own = '/api/yards'; constructor(private http: HttpClient) {}
+          all() { return this.http.get(\`\${environment.apiUrl}/hives\`, { params: {} }); }
+          yards() { return this.http.get(this.own); } yard(id) { return this.http.put(\`\${this.own}/\${id}\`, {}); } }`,
+      'environment.ts': `export const environment = { production: false, apiUrl: 'https://brackenfold.example/api' };`,
+    },
+    leans: [
+      'request GET /api/yards',
+      'request GET https://brackenfold.example/api/hives',
+      'request PUT /api/yards/:id',
+      'service Hives',
+    ],
+  },
   httpResource: {
     files: {
       'board.ts': `import { Component } from '@angular/core'; import { httpResource } from '@angular/common/http';

@@ -9,8 +9,9 @@ import { type Mended, setMore } from './mended';
 export function addProps({ props }: Known, given: Given, names: readonly string[]): Mended | undefined {
   const added = new Map(given.props);
   for (const name of names) {
-    const fact = props.find((one) => one.name === name);
-    if (!added.has(name)) added.set(name, fact?.value ?? text(name));
+    const fact = props.find((one) => one.name === name || one.alias === name);
+    const given = fact?.name ?? name;
+    if (!added.has(given)) added.set(given, fact?.value ?? text(name));
   }
   return { given: { ...given, props: added }, done: `gave it ${names.join(', ')}` };
 }

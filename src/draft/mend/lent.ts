@@ -30,7 +30,5 @@ function specifiersOf(known: Known): ReadonlySet<string> {
       .imports.filter(({ specifier }) => project.resolve(file, specifier).kind === 'package')
       .map(({ specifier }) => specifier),
   );
-  return new Set(
-    all.filter((one) => !/^(react|react-dom|vue|@angular)$/.test(packageOf(one).split('/')[0]!)),
-  );
+  return new Set(all.filter((one) => !/^(react|react-dom|vue|@angular\/core)$/.test(packageOf(one))));
 }

@@ -16,10 +16,10 @@ interface Unmatched {
 export function addRoutes(known: Known, given: Given, requests: unknown): Mended | undefined {
   const network = new Map(given.network);
   for (const request of (requests as readonly Unmatched[] | undefined) ?? []) {
-    const route = routeFor(known, request);
+    const { route, name = route } = routeFor(known, request);
     if (network.has(route)) continue;
     const isLive = /^(WebSocket|EventSource)$/.test(request.carrier);
-    network.set(route, isLive ? channelValue : answerTo(known, route, request.at));
+    network.set(route, isLive ? channelValue : answerTo(known, name, request.at));
   }
   return {
     given: { ...given, network },
@@ -65,9 +65,12 @@ function withField(value: Value, [step, ...rest]: readonly string[]): Value {
   };
 }
 
-/** A request as a route: as the source has it, where it is there. */
-function routeFor({ survey }: Known, { method, url, asked, carrier }: Unmatched): string {
-  if (/^(QUERY|MUTATION|SUBSCRIPTION) /.test(asked)) return asked.replace(/\?.*$/, '');
+/** A request as a route: as the source has it, where it is there; with the name that the survey gives it. */
+function routeFor(
+  { survey }: Known,
+  { method, url, asked, carrier }: Unmatched,
+): { readonly route: string; readonly name?: string } {
+  if (/^(QUERY|MUTATION|SUBSCRIPTION) /.test(asked)) return { route: asked.replace(/\?.*$/, '') };
   const verb = carrier === 'WebSocket' ? 'WS' : carrier === 'EventSource' ? 'GET' : method;
   const { origin, pathname } = new URL(url, 'http://localhost');
   const path =
@@ -76,7 +79,25 @@ function routeFor({ survey }: Known, { method, url, asked, carrier }: Unmatched)
     ({ kind, name }) =>
       kind === 'request' && name.startsWith(`${verb} `) && fits(name.slice(verb.length + 1), pathname),
   );
-  return known ? known.name : `${verb} ${path}`;
+  if (known) return { route: known.name, name: known.name };
+  // Where the service is may be known only when it runs: `${this.url}/hives`.
+  const open = survey.graph.nodes.find(
+    ({ kind, name, leaf }) =>
+      kind === 'request' &&
+      name.startsWith(`${verb} /`) &&
+      typeof leaf?.address?.[0] === 'object' &&
+      endsAs(path, name.slice(verb.length + 1)),
+  );
+  if (!open) return { route: `${verb} ${path}` };
+  const end = open.name.slice(verb.length + 1);
+  const start = path.split('/').slice(0, -(end.split('/').length - 1));
+  return { route: `${verb} ${start.join('/')}${end}`, name: open.name };
+}
+
+/** True for a path that ends as a pattern does, which begins with a slash. */
+function endsAs(path: string, pattern: string): boolean {
+  const parts = path.split('/').slice(-(pattern.split('/').length - 1));
+  return pattern.split('/').length > 1 && fits(`/x${pattern}`, `/x/${parts.join('/')}`);
 }
 
 export function fits(pattern: string, path: string): boolean {

@@ -106,7 +106,7 @@ function variablesOf({ survey: { project } }: Known, description: string): reado
 function namesAsked(failure: FailureSeen): readonly string[] {
   const message = failure.thrown?.message ?? String(failure.fields['threw'] ?? '');
   const after =
-    /\b(?:within|inside|below|under|wrapped (?:in|with)|child of|missing|in an?)\b(.*)/is.exec(
+    /\b(?:within|inside|below|under|wrapped (?:in|with)|wrap \w+ (?:on|with)|child of|missing|in an?)\b(.*)/is.exec(
       message,
     )?.[1] ?? '';
   const capital = `${after} ${/\b[A-Z]\w*Provider\b/.exec(message)?.[0] ?? ''}`.matchAll(/\b[A-Z]\w+/g);
@@ -116,9 +116,9 @@ function namesAsked(failure: FailureSeen): readonly string[] {
 
 const plain = (name: string) => name.replace(/[^\p{L}\d]/gu, '').toLowerCase();
 
-/** By its name, or by what a library writes before all of its names: `yard tabs` is `BfYardTabs`. */
+/** By its name, or by what a library writes before all of its names: `yard tabs` is `BfYardTabs`, `bfTabs` is `Tabs`. */
 function isCalled(unit: Unit, name: string): boolean {
   if (/^[A-Z]/.test(name)) return unit.name === name;
-  const [own, asked] = [plain(unit.name), plain(name)];
-  return own === asked || (own.endsWith(asked) && own.length - asked.length <= 3);
+  const [shorter, longer] = [plain(unit.name), plain(name)].sort((a, b) => a.length - b.length);
+  return longer!.endsWith(shorter!) && longer!.length - shorter!.length <= 3 && shorter!.length > 3;
 }

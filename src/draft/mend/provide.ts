@@ -1,12 +1,14 @@
+import { readFileSync } from 'node:fs';
 import type { SurveyNode } from '../../survey/graph';
 import { packageOf } from '../../survey/project';
 import type { Draft } from '../model';
 import { wrapperNamed, wrapperOfPackage } from '../packages';
-import { type Known, neededFor } from '../plan';
+import { type Known, filesOf, neededFor } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import { readProps } from '../types/props';
-import { sampleProvided, sampleStandIn } from '../types/returned';
+import { sampleInjected, sampleProvided, sampleStandIn } from '../types/returned';
 import { type Needed, type Value, code, object, text } from '../value';
+import { addForm } from './forms';
 import { providerFor, providerOf } from './find';
 import { lentBy } from './lent';
 import { type Mended, addWrapper, isCalledIn, nodeNamed } from './mended';
@@ -26,9 +28,16 @@ export function addProvider(known: Known, draft: Draft, failure: FailureSeen): M
   const found =
     token === undefined ? undefined : nodeNamed(known, token, /^(context|token|service|class|value)$/);
   const home = fields['home'] as Home | undefined;
-  const needed = (found && neededFor(known, found)) ?? homeOf(home, token);
+  const lent =
+    token !== undefined && framework === 'angular' ? lentBy(known, writtenAs(known, token)) : undefined;
+  const needed = (found && neededFor(known, found)) ?? lent?.needed ?? homeOf(home, token);
+  const form = addForm(known, draft, failure);
+  if (form) return form;
   if (needed && failed === 'SIM-PROVIDE-MISSING') {
-    const value = providedValue(known, needed, found, framework);
+    const value =
+      lent && fields['isToken'] === true
+        ? injectedValue(known, lent.needed.name)
+        : providedValue(known, needed, found, framework, lent?.file);
     const called = needed.local ?? needed.name;
     const reference = code(called, needed);
     if (value && !given.provide.some(([one]) => one.kind === 'code' && one.code === called))
@@ -84,17 +93,51 @@ function homeOf(home: Home | undefined, token: string | undefined): Needed | und
 }
 
 function providedValue(
-  { types }: Known,
+  known: Known,
   needed: Needed,
   node: SurveyNode | undefined,
   framework: Draft['framework'],
+  file = needed.from,
 ): Value | undefined {
+  const { types } = known;
   if (framework === 'angular' && (!node || node.kind === 'service' || node.kind === 'class'))
     return (
-      (types && sampleStandIn(types, needed)) ??
+      (types && sampleStandIn(types, needed, file, file === needed.from ? undefined : calledIn(known))) ??
       code(`standIn(${needed.local ?? needed.name})`, { name: 'standIn', from: 'simulacra' }, needed)
     );
   return types && sampleProvided(types, needed.from, needed.name, framework);
+}
+
+/** Tells the members that the project's own files name: all that a stand-in for something of a package has to have. */
+function calledIn(known: Known): (member: string) => boolean {
+  const texts = filesOf(known).map((file) => readFileSync(file, 'utf8'));
+  return (member) => texts.some((one) => new RegExp(`\\.${member}\\b`).test(one));
+}
+
+/** `MAT_DIALOG_DATA` of a token that calls itself MatMdcDialogData: as the code that asks for it has it. */
+function writtenAs(known: Known, token: string): string {
+  const asked = filesOf(known).flatMap((file) =>
+    [...readFileSync(file, 'utf8').matchAll(/\b[iI]nject(?:<[^>]*>)?\(\s*([A-Z][A-Z\d_]+)\b/g)].map(
+      ([, name]) => name!,
+    ),
+  );
+  const own = token.toLowerCase();
+  const isIt = (name: string) =>
+    name
+      .toLowerCase()
+      .split('_')
+      .every((word) => own.includes(word));
+  return asked.includes(token) ? token : (asked.find(isIt) ?? token);
+}
+
+/** A token of a package, by what the project's own files take it for. */
+function injectedValue(known: Known, token: string): Value | undefined {
+  const { types } = known;
+  for (const file of types ? filesOf(known) : []) {
+    const value = sampleInjected(types!, file, token);
+    if (value) return value;
+  }
+  return valueByName(token.toLowerCase().replaceAll('_', ' '));
 }
 
 function wrapperOf(known: Known, written: string, imports: unknown): Value | undefined {

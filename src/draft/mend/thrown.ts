@@ -4,6 +4,8 @@ import type { FailureSeen } from '../run/observed';
 import { text } from '../value';
 import { addNamed, addOptional, dropText, elementInside } from './given';
 import { type Mended, addStub, nodeNamed } from './mended';
+import { addForm } from './forms';
+import { addFeature } from './page';
 import { addParent, addParentNamed } from './parents';
 import { addPlugin } from './plugins';
 import { addPackage, addProvider } from './provide';
@@ -16,6 +18,8 @@ export function mendThrown(
   tried: ReadonlySet<string>,
 ): Mended | undefined {
   const ways = [
+    addFeature,
+    addForm,
     askedAround,
     addParentNamed,
     addPlugin,

@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join, relative, resolve } from 'node:path';
 import picomatch from 'picomatch';
@@ -86,7 +86,8 @@ function ownConfig(root: string, framework: Framework, fromProject: NodeJS.Requi
     Object.keys(mapped).length > 0
       ? { moduleNameMapper: { ...((preset as JestOptions)['moduleNameMapper'] as object), ...mapped } }
       : {};
-  return seams({ rootDir: root, ...preset, ...aliases, setupFilesAfterEnv: setupOf(framework) });
+  const zone = hasZone(root, framework) ? { setupFiles: ['zone.js'] } : {};
+  return seams({ rootDir: root, ...preset, ...aliases, ...zone, setupFilesAfterEnv: setupOf(framework) });
 }
 
 /** The same as a file, for a project that has none. */
@@ -96,14 +97,26 @@ export function printOwnConfig(root: string, framework: Framework): string {
     mapped.length === 0
       ? ''
       : `  moduleNameMapper: {\n${mapped.map(([from, to]) => `    '${from.replaceAll('\\', '\\\\')}': '${to}',\n`).join('')}  },\n`;
+  const zone = hasZone(root, framework) ? "  setupFiles: ['zone.js'],\n" : '';
   const setup = setupOf(framework).map((one) => `'${one}'`);
   return `const seams = require('simulacra/seam/jest');
 
 module.exports = seams({
   ...require('simulacra/${framework}/jest'),
-${aliases}  setupFilesAfterEnv: [${setup.join(', ')}],
+${aliases}${zone}  setupFilesAfterEnv: [${setup.join(', ')}],
 });
 `;
+}
+
+/** True where the application runs with zone.js. */
+function hasZone(root: string, framework: Framework): boolean {
+  if (framework !== 'angular') return false;
+  const textOf = (name: string) => {
+    const file = join(root, name);
+    return existsSync(file) ? readFileSync(file, 'utf8') : '';
+  };
+  const workspace = textOf('angular.json');
+  return /"zone\.js"\s*:/.test(textOf('package.json')) && (workspace === '' || workspace.includes('zone.js'));
 }
 
 /** The aliases of `tsconfig.json`, as Jest takes them: `{ '^@/(.*)$': '<rootDir>/src/$1' }`. */

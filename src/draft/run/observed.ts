@@ -14,6 +14,8 @@ export interface Sign {
   readonly property?: string;
   /** The child that was given its words, and whether they are a number. */
   readonly part?: { readonly name: string; readonly isNumber: boolean };
+  /** True where its property is an attribute of an element that says nothing to a person. */
+  readonly isMarkup?: true;
   /** True for what stands for a child, or inside of one. */
   readonly isStub?: true;
 }
@@ -64,6 +66,8 @@ export interface Observation {
   readonly logs: readonly LogSeen[];
   /** True where there is nothing to perceive of it. */
   readonly isEmpty: boolean;
+  /** True where zone.js is loaded. */
+  readonly hasZone?: boolean;
   /** Where they are more than the source tells. */
   readonly declared?: readonly DeclaredSeen[];
   /** All that was worded on the way, the first to last. */

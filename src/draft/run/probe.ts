@@ -15,6 +15,7 @@ import { fitting } from '../../stage/declared';
 import type { Stage } from '../../stage/stage';
 import { printPage } from '../../states/see';
 import { declaredBy } from './declared';
+import { readMarkup } from './markup';
 import { reportTo, type DeclaredSeen, type FailureSeen, type Observation, type Sign } from './observed';
 
 /* Loaded by a draft while it is tried: tells what each test of it has seen. */
@@ -80,7 +81,7 @@ function look(test: string): Observation {
   const stage = up.at(-1);
   if (!stage) return { ...nothing, test, logs: logsSeen() };
   const shown = looking(stage.container.ownerDocument, () => readSigns(stage));
-  const signs = [...shown, ...readParts(stage)];
+  const signs = [...shown, ...readParts(stage), ...(seesMarkup ? readMarkup(stage, isStubOf(stage)) : [])];
   const outline = printPage(stage).trim();
   const stubs = stage.setting.stubs.records.map(({ name, instances }) => [name, instances.length] as const);
   const { network } = stage;
@@ -90,9 +91,14 @@ function look(test: string): Observation {
     requests: network.requests.map(({ method, url }) => `${method} ${url}`),
     // There is only its own name.
     isEmpty: !outline.includes('\n'),
+    hasZone: 'Zone' in globalThis,
     ...{ failures: worded, isOver: false },
   };
 }
+
+let seesMarkup = false;
+/** Tells of what only the elements of it show as well. */
+export const watchMarkup = (): void => void (seesMarkup = true);
 
 let watched: Readonly<Record<string, unknown>> = {};
 let declared: readonly DeclaredSeen[] = [];
@@ -119,10 +125,16 @@ const readParts = ({ mounted, adapter }: Stage): readonly Sign[] =>
 const mostLooked = 300;
 const mostWords = 70;
 
-function readSigns(stage: Stage): readonly Sign[] {
+/** Tells what stands for a child, or stands inside of that. */
+function isStubOf(stage: Stage): (element: Element) => boolean {
   const stubs = stage.setting.stubs.records
     .flatMap((record) => record.inPageOrder().map((instance) => instance.element()))
     .filter((element) => element !== undefined);
+  return (element) => stubs.some((stub) => stub.contains(element));
+}
+
+function readSigns(stage: Stage): readonly Sign[] {
+  const isStub = isStubOf(stage);
   const found = new Map<string, Sign>();
   for (const element of locate(css('*'), stage.view()).slice(0, mostLooked)) {
     const isHeard = !whyHidden(element, true);
@@ -148,9 +160,8 @@ function readSigns(stage: Stage): readonly Sign[] {
       });
     const state = statesOf(element, role);
     const key = `${code} ${JSON.stringify(state)}`;
-    const isStub = stubs.some((stub) => stub.contains(element));
     const count = (found.get(key)?.count ?? 0) + 1;
-    found.set(key, { code, role, words, count, state, ...(isStub && { isStub }) });
+    found.set(key, { code, role, words, count, state, ...(isStub(element) && { isStub: true }) });
   }
   // A text that stands alone, in no element of its own.
   const words = foldSpace(textOf(stage.container));

@@ -24,7 +24,10 @@ export function sampleAnswer(
   if (!sampling) return undefined;
   const { ts, source } = sampling;
   const place = placeOf(path);
-  for (const call of callsAt(ts, source, line)) {
+  const calls = callsAt(ts, source, line);
+  // What is asked for comes in a promise, an Observable, a resource; what else is called on the line does not.
+  const asking = calls.filter((call) => isWrapped(sampling, sampling.checker.getTypeAtLocation(call)));
+  for (const call of new Set([...asking, ...calls])) {
     const type = answerType(sampling, call);
     if (type) return sample(type, place, sampling);
   }
@@ -205,6 +208,12 @@ function enclosing(ts: typeof Ts, node: Ts.Node): Ts.Node {
 
 const wrappers =
   /^(TypedDocumentNode|Promise|PromiseLike|Observable|AxiosResponse|HttpResponse|Ref|ShallowRef|Signal|WritableSignal|ResponsePromise|UseFetchReturn|HttpResourceRef|ResourceRef)$/;
+
+const isWrapped = (sampling: Sampling, type: Ts.Type): boolean =>
+  type.isUnion()
+    ? type.types.some((one) => isWrapped(sampling, one))
+    : wrappers.test((type.symbol as Ts.Symbol | undefined)?.name ?? '') &&
+      useful(sampling, unwrap(sampling, type)) !== undefined;
 
 /** What a promise, an Observable or a response of a client holds. */
 function unwrap(sampling: Sampling, type: Ts.Type): Ts.Type {

@@ -73,10 +73,37 @@ const frameworks: Readonly<Record<string, (inner: () => Value) => Value>> = {
       (inner: () => Value) => typed('signal', inner(), { name: 'signal', from: '@angular/core' }),
     ]),
   ),
+  ...Object.fromEntries(
+    ['FormControl', 'AbstractControl', 'UntypedFormControl'].map((name) => [
+      `angular ${name}`,
+      (inner: () => Value) => around('new FormControl(', inner(), ')', ofForms('FormControl')),
+    ]),
+  ),
+  'angular FormGroup': (inner) =>
+    around('new FormGroup(', heldIn(inner, 'object'), ')', ofForms('FormGroup')),
+  'angular FormArray': (inner) => around('new FormArray([', inner(), '])', ofForms('FormArray')),
+  'angular UntypedFormGroup': () => code('new FormGroup({})', ofForms('FormGroup')),
+  'angular UntypedFormArray': () => code('new FormArray([])', ofForms('FormArray')),
+  'angular ElementRef': () =>
+    code("new ElementRef(document.createElement('div'))", { name: 'ElementRef', from: '@angular/core' }),
+  'angular EventEmitter': () => code('new EventEmitter()', { name: 'EventEmitter', from: '@angular/core' }),
+  'angular ParamMap': () =>
+    code('convertToParamMap({})', { name: 'convertToParamMap', from: '@angular/router' }),
 };
+
+const ofForms = (name: string): Needed => ({ name, from: '@angular/forms' });
+
+/** Nothing in place of a value that says nothing. */
+function heldIn(inner: () => Value, kind: Value['kind']): Value {
+  const value = inner();
+  return value.kind === kind ? value : object([]);
+}
 
 export function ofFramework(name: string, { framework }: Sampling, inner: () => Value): Value | undefined {
   if (name === 'Observable') return typed('of', inner(), { name: 'of', from: 'rxjs' });
+  if (name === 'BehaviorSubject')
+    return around('new BehaviorSubject(', inner(), ')', { name: 'BehaviorSubject', from: 'rxjs' });
+  if (/^(Replay)?Subject$/.test(name)) return code(`new ${name}()`, { name, from: 'rxjs' });
   if (name === 'Element')
     return framework === 'react'
       ? frameworks['react ReactElement']!(inner)
@@ -91,3 +118,9 @@ function typed(called: string, value: Value, needed: Needed): Value {
   const own = type ? [{ ...type, isType: true } as const] : [];
   return around(`${called}${name ?? ''}(`, value, ')', needed, ...own);
 }
+
+/** A signal of what has no name, whose words may be of a few only. */
+export const signalOf = (made: Value, type: string): Value =>
+  made.kind === 'around' && made.before === 'signal(' && /^(list|object)$/.test(made.value.kind)
+    ? { ...made, before: `signal<${type}>(` }
+    : made;

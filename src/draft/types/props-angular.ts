@@ -15,9 +15,17 @@ export function angularInputs(
   );
   if (!found) return undefined;
   const declared: Declared[] = [];
+  const symbol = found.name && sampling.checker.getSymbolAtLocation(found.name);
+  const instance = symbol && sampling.checker.getDeclaredTypeOfSymbol(symbol);
+  // What a base class leaves open is known where it is extended.
+  const typeOf = (member: Ts.ClassElement): Ts.Type => {
+    const { checker } = sampling;
+    const known = member.parent === found ? undefined : instance?.getProperty(member.name!.getText());
+    return known ? checker.getTypeOfSymbolAtLocation(known, found) : checker.getTypeAtLocation(member);
+  };
   for (let at: Ts.ClassDeclaration | undefined = found; at; at = baseOf(at, sampling))
     for (const member of at.members) {
-      const one = inputOf(member, sampling);
+      const one = inputOf(member, sampling, typeOf);
       if (one && !declared.some(({ name }) => name === one.name)) declared.push(one);
     }
   return declared;
@@ -31,7 +39,11 @@ function baseOf(node: Ts.ClassDeclaration, { ts, checker }: Sampling): Ts.ClassD
   return real?.declarations?.find((one): one is Ts.ClassDeclaration => ts.isClassDeclaration(one));
 }
 
-function inputOf(member: Ts.ClassElement, sampling: Sampling): Declared | undefined {
+function inputOf(
+  member: Ts.ClassElement,
+  sampling: Sampling,
+  typeOf: (member: Ts.ClassElement) => Ts.Type,
+): Declared | undefined {
   const { ts, checker } = sampling;
   const name = member.name?.getText();
   if (name === undefined) return undefined;
@@ -40,14 +52,15 @@ function inputOf(member: Ts.ClassElement, sampling: Sampling): Declared | undefi
       member.initializer.expression.getText().replace(/\s/g, ''),
     );
     if (called) {
-      const type = checker.getTypeAtLocation(member);
+      const type = typeOf(member);
       // InputSignal<T> and ModelSignal<T>; an InputSignalWithTransform<T, U> is written as U.
       const given = checker.getTypeArguments(type as Ts.TypeReference);
       const options = member.initializer.arguments.at(-1)?.getText() ?? '';
       const alias = /alias:\s*['"]([^'"]+)/.exec(options)?.[1];
       const unless = called[2] ? undefined : member.initializer.arguments[0]?.getText();
       return {
-        name: alias ?? name,
+        name,
+        ...(alias !== undefined && { alias }),
         type: given.at(-1) ?? checker.getAnyType(),
         isRequired: called[2] !== undefined,
         ...(unless !== undefined && { unless }),
@@ -65,8 +78,8 @@ function inputOf(member: Ts.ClassElement, sampling: Sampling): Declared | undefi
   const type =
     ts.isSetAccessor(member) && member.parameters[0]
       ? checker.getTypeAtLocation(member.parameters[0])
-      : checker.getTypeAtLocation(member);
+      : typeOf(member);
   const isCertain = /required:\s*true/.test(options);
   const isBang = ts.isPropertyDeclaration(member) && member.exclamationToken !== undefined;
-  return { name: alias ?? name, type, isRequired: isCertain || isBang };
+  return { name, ...(alias !== undefined && { alias }), type, isRequired: isCertain || isBang };
 }

@@ -3,7 +3,7 @@ import type * as Ts from 'typescript';
 import type { Place } from '../../network/contract/plausible';
 import type { Framework } from '../../survey/facts';
 import type { DeclaredSeen } from '../run/observed';
-import { code, isSpy, spyValue, text, type Value } from '../value';
+import { code, isSpy, spyValue, type Value } from '../value';
 import { ofKind } from './leaf';
 import { sampleOfTemplate, templateOf } from './use';
 import { sample, type Sampling } from './sample';
@@ -16,6 +16,8 @@ import { vueProps } from './props-vue';
 /** One prop or input, as its type has it. */
 export interface PropFact {
   readonly name: string;
+  /** What it goes by in templates, where that is another name. */
+  readonly alias?: string;
   readonly isRequired: boolean;
   readonly value: Value;
   /** Other values that may make a difference: the other words of a union, the other of two. */
@@ -26,6 +28,7 @@ export interface PropFact {
 /** A prop as it is declared. */
 export interface Declared {
   readonly name: string;
+  readonly alias?: string;
   readonly type: Ts.Type;
   readonly isRequired: boolean;
   /** Words of the code for what it is unless given. */
@@ -71,13 +74,14 @@ function usesIn(ts: typeof Ts, source: Ts.SourceFile, file: string): Uses {
 const isOwn = (name: string): boolean => !/^(key|ref|__\w+)$/.test(name);
 
 function factOf(declared: Declared, sampling: Sampling, uses: Uses): PropFact {
-  const { name, type, isRequired, unless } = declared;
+  const { name, type, isRequired, alias } = declared;
   const { checker } = sampling;
   const bare = checker.getNonNullableType(type);
   const place = { owner: singular(name), field: name, path: [name] };
   const value = untyped(declared, sampling, place, uses) ?? sample(bare, place, sampling);
   const isCallback = isSpy(value);
-  return { name, isRequired, value, others: othersOf(bare, value, sampling, isRequired, unless), isCallback };
+  const others = othersOf(declared, bare, value, sampling);
+  return { name, ...(alias !== undefined && { alias }), isRequired, value, others, isCallback };
 }
 
 /** A value for what has no type but a constructor, or none at all. */
@@ -111,12 +115,12 @@ function untyped(
 
 /** What else a prop can be, where that is a choice of a few. */
 function othersOf(
+  { name, isRequired, unless }: Declared,
   type: Ts.Type,
   value: Value,
-  { ts, checker }: Sampling,
-  isRequired: boolean,
-  unless?: string,
+  sampling: Sampling,
 ): readonly Value[] {
+  const { ts } = sampling;
   const parts = type.isUnion() ? type.types : [type];
   if (parts.every(({ flags }) => flags & ts.TypeFlags.BooleanLike)) {
     if (isRequired) return [code('true')];
@@ -125,7 +129,7 @@ function othersOf(
   if (parts.length > 8 || !parts.every((one) => one.isStringLiteral() || one.isNumberLiteral())) return [];
   const taken = value.kind === 'text' ? value.text : value.kind === 'code' ? value.code : '';
   return parts
-    .map((one): Value => (one.isStringLiteral() ? text(one.value, true) : code(checker.typeToString(one))))
+    .map((one) => sample(one, { owner: name, field: name, path: [name] }, sampling))
     .filter(
       (one) =>
         (one.kind === 'text' ? one.text : one.kind === 'code' ? one.code : '') !== taken || !isRequired,

@@ -53,15 +53,42 @@ function heldBy(type: Ts.Type, checker: Ts.TypeChecker): Ts.Type | undefined {
   return type.aliasTypeArguments?.[0] ?? checker.getTypeArguments(type as Ts.TypeReference)[0];
 }
 
+/** What a file takes a token for that says nothing itself: `@Inject(DATA) data: HiveData`, `inject<HiveData>(DATA)`. */
+export function sampleInjected(types: Types, file: string, token: string): Value | undefined {
+  const sampling = samplingIn(types, file, 'angular');
+  if (!sampling) return undefined;
+  const { ts, checker, source } = sampling;
+  const isAsked = (call: Ts.Node): call is Ts.CallExpression =>
+    ts.isCallExpression(call) &&
+    /^[iI]nject$/.test(call.expression.getText()) &&
+    call.arguments[0]?.getText() === token;
+  const look = (node: Ts.Node): Ts.Node | undefined => {
+    if (ts.isParameter(node) && ts.getDecorators(node)?.some((one) => isAsked(one.expression))) return node;
+    if (isAsked(node) && !ts.isDecorator(node.parent))
+      return ts.isAsExpression(node.parent) || ts.isPropertyDeclaration(node.parent) ? node.parent : node;
+    return ts.forEachChild(node, look);
+  };
+  const place = look(source);
+  const type = place && checker.getNonNullableType(checker.getTypeAtLocation(place));
+  if (!type || type.flags & (ts.TypeFlags.Any | ts.TypeFlags.Unknown | ts.TypeFlags.Never)) return undefined;
+  const name = token.replace(/_?TOKEN$|Token$/, '').toLowerCase() || 'value';
+  return sample(type, { owner: name, field: name, path: [name] }, sampling);
+}
+
 /** A stand-in for a service: what it holds is given values, what it does is recorded. */
-export function sampleStandIn(types: Types, needed: Needed): Value | undefined {
-  const sampling = samplingIn(types, needed.from, 'angular');
+export function sampleStandIn(
+  types: Types,
+  needed: Needed,
+  file = needed.from,
+  isWanted?: (member: string) => boolean,
+): Value | undefined {
+  const sampling = samplingIn(types, file, 'angular');
   if (!sampling) return undefined;
   const type = typeOfExport(sampling.checker, sampling.ts, sampling.source, needed.name);
   const [made] = type?.getConstructSignatures() ?? [];
   const instance = made?.getReturnType() ?? declaredBy(type);
   if (!instance) return undefined;
-  return standFor(instance, needed, sampling);
+  return standFor(instance, needed, sampling, isWanted);
 }
 
 // The instance of an abstract class has no signature that makes it.

@@ -3,8 +3,9 @@ import { textOf, type Place } from '../../network/contract/plausible';
 import { around, code, object, spyOf, spyValue, text, type Field, type Needed, type Value } from '../value';
 import { answerOf, functionOf, valueOf } from './called';
 import { numberFor, unknownOf, wordsFor } from './leaf';
-import { singular } from '../write/words';
-import { isHolder, ofFramework, ofPlatform } from './known';
+import { quote, singular } from '../write/words';
+import { hasParameters, isKeyOf, isOwn, isNode, isOfPage, ownerOf } from './kinds';
+import { isHolder, ofFramework, ofPlatform, signalOf } from './known';
 import type { TypeScript } from './service';
 
 /** How values are made of types. */
@@ -27,17 +28,24 @@ export const sample = (type: Ts.Type, place: Place, sampling: Sampling): Value =
   new Sampler(sampling).make(type, place, []);
 
 class Sampler {
+  /** True for what stands for a service. */
+  #isStanding = false;
+  /** Whether something was made that JSON holds in another form than its type says. */
+  #isOther = false;
+
   constructor(readonly given: Sampling) {}
 
   make(type: Ts.Type, place: Place, above: readonly Ts.Type[]): Value {
     const { ts } = this.given;
     const { flags } = type;
     const is = (flag: Ts.TypeFlags) => (flags & flag) !== 0;
+    if (is(ts.TypeFlags.EnumLike) && !type.isUnion()) return this.#member(type);
     if (is(ts.TypeFlags.StringLiteral)) return text((type as Ts.StringLiteralType).value, true);
     if (is(ts.TypeFlags.NumberLiteral)) return code(String((type as Ts.NumberLiteralType).value));
     if (is(ts.TypeFlags.BooleanLiteral)) return code(this.given.checker.typeToString(type));
     if (is(ts.TypeFlags.BigIntLike)) return code('3n');
-    if (is(ts.TypeFlags.EnumLike) && !type.isUnion()) return this.#member(type);
+    // The name of a member of something that is not known yet.
+    if (isKeyOf(type, ts)) return code(`${quote(textOf(place))} as never`);
     if (is(ts.TypeFlags.StringLike)) return wordsFor(place);
     if (is(ts.TypeFlags.NumberLike)) return numberFor(place);
     if (is(ts.TypeFlags.BooleanLike)) return code('false');
@@ -46,6 +54,8 @@ class Sampler {
     if (is(ts.TypeFlags.ESSymbolLike)) return code('Symbol()');
     if (is(ts.TypeFlags.Any | ts.TypeFlags.Unknown)) return unknownOf(place);
     if (is(ts.TypeFlags.TypeParameter | ts.TypeFlags.Conditional | ts.TypeFlags.IndexedAccess)) {
+      // What a method answers with that is said by each call of it.
+      if (this.#isStanding && is(ts.TypeFlags.TypeParameter)) return code('undefined');
       const known = this.given.checker.getBaseConstraintOfType(type);
       return known && known !== type ? this.make(known, place, above) : unknownOf(place);
     }
@@ -119,10 +129,11 @@ class Sampler {
     const [call] = type.getCallSignatures();
     if (call) return this.given.isJson ? code('null') : this.#function(call, place, above);
     if (type.getConstructSignatures().length > 0) return code('class {} as never');
+    if (isOfPage(type)) return code('{} as never');
     if (above.includes(type) || above.length >= deepest) return object([]);
     if (this.#isClosed(type)) return this.#stand(type);
     const fields = this.#fields(type, { ...place, owner: ownerOf(name, place) }, [...above, type]);
-    const needed = this.nameable(type.aliasSymbol ?? type.symbol);
+    const needed = this.#isOther ? undefined : this.nameable(type.aliasSymbol ?? type.symbol);
     const index = fields.length === 0 ? checker.getIndexTypeOfType(type, ts.IndexKind.String) : undefined;
     if (index)
       return object([['first', this.make(index, { ...place, field: 'first' }, [...above, type])]], needed);
@@ -131,12 +142,15 @@ class Sampler {
 
   #wellKnown(name: string, type: Ts.Type, place: Place, above: readonly Ts.Type[]): Value | undefined {
     const { checker } = this.given;
+    // A type of the project's own may be called as one of the platform is.
+    if (isOwn(type.aliasSymbol ?? type.symbol)) return undefined;
     const [own] = checker.getTypeArguments(type as Ts.TypeReference) as readonly (Ts.Type | undefined)[];
     const aliased = type.aliasTypeArguments?.[0];
     if (/^(Readonly|DeepReadonly|NonNullable)$/.test(name))
       return aliased && aliased !== type && isHolder(aliased) ? this.make(aliased, place, above) : undefined;
     const argument = own ?? aliased;
     const inner = () => (argument ? this.make(argument, place, above) : code('undefined'));
+    if (name === 'Date' && this.given.isJson) this.#isOther = true;
     if (name === 'ReactNode' || name === 'ReactPortal') return this.#node(place);
     return ofPlatform(name, place, this.given, inner) ?? ofFramework(name, this.given, inner);
   }
@@ -226,9 +240,11 @@ class Sampler {
   }
 
   /** What a stand-in has to hold: signals, streams and values; and what its methods answer, where that is something. */
-  held(type: Ts.Type): readonly Field[] {
+  held(type: Ts.Type, called: string, isWanted: (member: string) => boolean): readonly Field[] {
     const { ts, checker, at } = this.given;
+    this.#isStanding = true;
     return checker.getPropertiesOfType(type).flatMap((property): Field[] => {
+      if (!isWanted(property.name)) return [];
       const declared = property.valueDeclaration;
       const hidden = declared
         ? ts.getCombinedModifierFlags(declared as Ts.Declaration) &
@@ -240,7 +256,7 @@ class Sampler {
       const made = this.make(own, place, [type]);
       if (made.kind === 'code' && /^(spy\(\)|undefined|null|\{\})$/.test(made.code)) return [];
       if (made.kind === 'object' && made.fields.length === 0) return [];
-      return [[property.name, answerOf(made)]];
+      return [[property.name, signalOf(answerOf(made), `ReturnType<${called}['${property.name}']>`)]];
     });
   }
 
@@ -265,24 +281,16 @@ class Sampler {
 }
 
 /** `standIn(HiveStore, { hives: signal([…]) })` */
-export function standFor(type: Ts.Type, needed: Needed, sampling: Sampling): Value {
-  const fields = new Sampler(sampling).held(type);
-  const needs = [{ name: 'standIn', from: 'simulacra' }, needed];
+export function standFor(
+  type: Ts.Type,
+  needed: Needed,
+  sampling: Sampling,
+  isWanted: (member: string) => boolean = () => true,
+): Value {
   const called = needed.local ?? needed.name;
+  const fields = new Sampler(sampling).held(type, called, isWanted);
+  const needs = [{ name: 'standIn', from: 'simulacra' }, needed];
   return fields.length === 0
     ? code(`standIn(${called})`, ...needs)
     : around(`standIn(${called}, `, object(fields), ')', ...needs);
 }
-
-const isNode = (type: Ts.UnionType): boolean =>
-  type.aliasSymbol?.name === 'ReactNode' ||
-  type.aliasSymbol?.name === 'VNodeChild' ||
-  type.types.some(({ symbol }) => symbol?.name === 'ReactPortal' || symbol?.name === 'ReactElement');
-
-const hasParameters = (type: Ts.Type): boolean =>
-  (type.aliasTypeArguments?.length ?? 0) > 0 || ((type as Ts.TypeReference).typeArguments?.length ?? 0) > 0;
-
-const ownerOf = (name: string, { field, owner }: Place): string =>
-  name && !name.startsWith('__')
-    ? name.replace(/^I(?=[A-Z])|(Type|Model|Dto|Data|Props)$/g, '') || name
-    : field || owner;

@@ -17,5 +17,5 @@ export const mapField = (
 /** How a file begins while the draft is tried. */
 export const headOf = (probe: string): string[] => [
   '// @ts-nocheck',
-  `import { describe, expect, it, watch } from '${probe.replaceAll('\\', '/')}';`,
+  `import { describe, expect, it, watch, watchMarkup } from '${probe.replaceAll('\\', '/')}';`,
 ];

@@ -162,6 +162,8 @@ class Page {
     const locator = this.#locator(check);
     if (check.holds) {
       const [property, held] = check.holds;
+      if (check.isMarkup)
+        return `expect(${variable}.find(${locator}).getAttribute('${property}')).toBe(${quote(String(held))});`;
       return `expect(${variable}.find(${locator})).toHaveProperty('${property}', ${quote(String(held))});`;
     }
     if (check.times === 0) return `expect(${variable}).not.toShow(${locator});`;
@@ -249,9 +251,11 @@ class Page {
         '// First, as the two files import each other.',
         `import '${this.#imports.specifier(loadedFirst)}';`,
       );
+    const page = this.#printPage();
     const parts = [
       [...first, ...this.#imports.print(), ...watching].join('\n'),
       ...constants,
+      ...page,
       ...shared,
       ...body,
     ];
@@ -261,6 +265,12 @@ class Page {
     );
   }
 
+  #printPage(): readonly string[] {
+    const { page } = this.draft.given;
+    this.#need(page.flatMap(neededIn));
+    return page.map(writeLine);
+  }
+
   /** Children whose props are told of while the draft is tried. */
   #watch(): readonly string[] {
     const { watched = [] } = this.draft;
@@ -268,8 +278,12 @@ class Page {
     const { component, framework, isLoadedLate } = this.draft;
     const names = watched.map(({ name, local }) => local ?? name);
     const isAsked = framework === 'vue' && !isLoadedLate;
-    if (names.length === 0 && !isAsked) return [];
-    return [`watch({ ${names.join(', ')} }${isAsked ? `, ${component.local ?? component.name}` : ''});`];
+    const markup = this.draft.seesMarkup ? ['watchMarkup();'] : [];
+    if (names.length === 0 && !isAsked) return markup;
+    return [
+      ...markup,
+      `watch({ ${names.join(', ')} }${isAsked ? `, ${component.local ?? component.name}` : ''});`,
+    ];
   }
 
   #printShared(): string {

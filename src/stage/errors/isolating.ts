@@ -107,7 +107,7 @@ export const isolating = {
     next: [
       /^\w+$/.test(f.feature)
         ? `Give the page one before the component is loaded, in a set-up file:   globalThis.${f.feature} = …`
-        : 'Give the page one before the component is loaded, in a set-up file,',
+        : `Give the page one before the component is loaded, in a set-up file${f.thrower === f.subject ? '.' : ','}`,
       ...(f.thrower === f.subject ? [] : [`or stub the child that needs it:   stub: [${asCode(f.thrower)}]`]),
     ],
   }),

@@ -22,10 +22,11 @@ export function readText(node: unknown, meaningOf: (name: string) => Meaning, de
     case 'Literal':
       return [String(node['value'])];
     case 'TemplateLiteral':
-      return nodesIn(node['quasis']).flatMap((quasi, index) => [
-        (quasi['value'] as { cooked?: string }).cooked ?? '',
-        ...(index < nodesIn(node['expressions']).length ? inner(nodesIn(node['expressions'])[index]) : []),
-      ]);
+      return nodesIn(node['quasis']).flatMap((quasi, index) => {
+        const { cooked } = quasi['value'] as { cooked?: string };
+        const expression = nodesIn(node['expressions'])[index];
+        return [...(cooked ? [cooked] : []), ...(expression ? inner(expression) : [])];
+      });
     case 'BinaryExpression':
       return node['operator'] === '+'
         ? [...inner(node['left']), ...inner(node['right'])]
@@ -42,6 +43,8 @@ export function readText(node: unknown, meaningOf: (name: string) => Meaning, de
     case 'MemberExpression': {
       const object = node['object'] as Node;
       const member = node['computed'] ? '' : nameOf(node['property']);
+      if (object.type === 'ThisExpression' && member)
+        return readName(`this.${member}`, meaningOf, depth, member);
       const meaning = object.type === 'Identifier' ? meaningOf(nameOf(object)) : undefined;
       if (meaning && 'constant' in meaning && member) return [{ constant: meaning.constant, member }];
       return [unknown(member || nameIn(object))];
@@ -54,13 +57,18 @@ export function readText(node: unknown, meaningOf: (name: string) => Meaning, de
   }
 }
 
-function readName(name: string, meaningOf: (name: string) => Meaning, depth: number): Parts {
+function readName(
+  name: string,
+  meaningOf: (name: string) => Meaning,
+  depth: number,
+  word: string = name,
+): Parts {
   const meaning = meaningOf(name);
-  if (!meaning) return [unknown(name)];
-  if ('argument' in meaning) return [{ argument: meaning.argument, unknown: name }];
+  if (!meaning) return [unknown(word)];
+  if ('argument' in meaning) return [{ argument: meaning.argument, unknown: word }];
   if ('constant' in meaning) return [{ constant: meaning.constant }];
   const parts = readText(meaning.expression, meaningOf, depth + 1);
-  return parts.some((part) => typeof part === 'string') ? parts : [unknown(name)];
+  return parts.some((part) => typeof part === 'string') ? parts : [unknown(word)];
 }
 
 // What `new URL(path, base)` and `new Request(url)` name is what is asked for.
@@ -77,6 +85,20 @@ function readCall(node: Node, inner: (one: unknown) => Parts): Parts {
   // `url.toString()`, `path.trim()`: the object itself; a method that makes something else is unknown.
   if (/^(toString|trim|replace)$/.test(method)) return inner(callee['object']);
   return [unknown(nameIn(node))];
+}
+
+/** The addresses in an object that is written out: `{ apiUrl: '/api' }`. */
+export function readTexts(
+  object: Node,
+  meaningOf: (name: string) => Meaning,
+): Readonly<Record<string, Parts>> | undefined {
+  const plain = /^TS(As|Satisfies)/.test(object.type) ? (object['expression'] as Node) : object;
+  if (plain.type !== 'ObjectExpression') return undefined;
+  const found = nodesIn(plain['properties']).flatMap(({ key, value }) => {
+    const text = readText(value, meaningOf);
+    return looksLikeAddress(text) ? [[nameOf(key), text] as const] : [];
+  });
+  return found.length > 0 ? Object.fromEntries(found) : undefined;
 }
 
 /** The last name that an expression is made of, for people to know it by. */

@@ -30,6 +30,8 @@ export abstract class Notes extends Walk {
   unit = this.load;
   /** What the members of the class around are: `http` of `http = inject(HttpClient)`. */
   protected readonly members = new Map<string, string>();
+  /** What the fields of the class around begin as: `'/api/hives'` of `url = '/api/hives'`. */
+  protected readonly fields = new Map<string, Node>();
   /** What names stand for inside of functions: where they are declared, and what they begin as. */
   readonly #constants = new Map<Scope, Map<string, Meaning>>();
   /** Names that come out of a call of something: `const api = useApi()`. */
@@ -116,6 +118,10 @@ export abstract class Notes extends Walk {
   }
 
   protected meaningOf(name: string, place: Place): Meaning {
+    if (name.startsWith('this.')) {
+      const expression = this.fields.get(name.slice('this.'.length));
+      return expression && { expression };
+    }
     const scope = place.scope.whereIs(name);
     if (!scope) return undefined;
     const known = this.#constants.get(scope)?.get(name);

@@ -1,7 +1,7 @@
 import { isNode, nameOf, nodesIn, type Node } from '../../syntax/syntax';
 import type { Place } from '../../syntax/walk';
 import type { Use } from '../facts';
-import { readText } from './addresses';
+import { readText, readTexts } from './addresses';
 import { Calls } from './calls';
 import { readClass } from './classes';
 import { kindOfValue } from './kinds';
@@ -74,6 +74,7 @@ export class Reading extends Calls {
       this.#within(nameOf(id), node, () => {
         const text = readText(init, (name) => this.meaningOf(name, place));
         if (text.some((part) => typeof part === 'string' || 'constant' in part)) this.unit.text = text;
+        this.unit.texts = readTexts(init, (name) => this.meaningOf(name, place));
         this.#readBody(init, place);
       });
       return;
@@ -93,11 +94,17 @@ export class Reading extends Calls {
 
   #readBody(node: Node, place: Place): void {
     const isClass = /^Class/.test(node.type);
-    if (isClass) readClass(this, node, this.members);
+    if (isClass) {
+      readClass(this, node, this.members);
+      for (const member of nodesIn((node['body'] as Node)['body']))
+        if (member.type === 'PropertyDefinition' && isNode(member['value']))
+          this.fields.set(nameOf(member['key']), member['value']);
+    }
     if (/^(Function|Arrow)/.test(node.type)) this.readFunction(node, place);
     else if (isClass) this.visitClass(node, place);
     else this.visit(node, place);
     this.members.clear();
+    this.fields.clear();
     kindOfValue(this, node);
   }
 

@@ -7,6 +7,7 @@ export class OpenUnit {
   hasElements = false;
   isExported = false;
   text: Parts | undefined;
+  texts: Unit['texts'];
   template: Template | undefined;
   readonly uses: Use[] = [];
   readonly leaves: Leaf[] = [];
@@ -34,6 +35,7 @@ export class OpenUnit {
     if (this.isExported) unit.isExported = true;
     if (this.framework) unit.framework = this.framework;
     if (this.text) unit.text = this.text;
+    if (this.texts) unit.texts = this.texts;
     if (this.template) unit.template = this.template;
     for (const key of ['selectors', 'lends', 'declares', 'imports'] as const)
       if (this[key].length > 0) unit[key] = this[key];

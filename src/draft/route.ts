@@ -1,0 +1,67 @@
+import { around, code, object, text, type Field, type Needed, type Value } from './value';
+
+/* What a component of Angular reads of the route that it is shown at. */
+
+const ofType: Needed = { name: 'ActivatedRouteSnapshot', from: '@angular/router', isType: true };
+const of = (name: string): Needed => ({ name, from: '@angular/router' });
+
+/** A route with what some files read of it; undefined where they read nothing that has to be there. */
+export function routeRead(files: readonly string[]): readonly [token: Value, value: Value] | undefined {
+  const whole = files.join('\n');
+  if (!/\bActivatedRoute\b/.test(whole)) return undefined;
+  const fields: Field[] = [];
+  const snapshot: Field[] = [];
+  for (const [member, value] of membersOf(whole)) {
+    if (new RegExp(`\\bsnapshot\\??\\.${member}\\b`).test(whole)) snapshot.push([member, value]);
+    if (new RegExp(`(?<!snapshot\\??)\\.${member}\\b`).test(whole))
+      fields.push([member, around('of(', value, ')', { name: 'of', from: 'rxjs' })]);
+  }
+  if (snapshot.length > 0)
+    fields.unshift([
+      'snapshot',
+      around('', object(snapshot), ' as Partial<ActivatedRouteSnapshot> as ActivatedRouteSnapshot', ofType),
+    ]);
+  if (fields.length === 0) return undefined;
+  const route = of('ActivatedRoute');
+  const stand = around('standIn(ActivatedRoute, ', object(fields), ')', route, {
+    name: 'standIn',
+    from: 'simulacra',
+  });
+  return [code('ActivatedRoute', route), stand];
+}
+
+/** What is read of the address, with values. */
+function membersOf(source: string): readonly (readonly [member: string, value: Value])[] {
+  const params = namesRead(source, 'param', 'params');
+  const query = namesRead(source, 'queryParam', 'queryParams');
+  if (params.length === 0 && query.length === 0) return [];
+  return [
+    ['paramMap', mapOf(params)],
+    ['params', object(params)],
+    ['queryParamMap', mapOf(query)],
+    ['queryParams', object(query)],
+  ];
+}
+
+const mapOf = (fields: readonly Field[]): Value =>
+  around('convertToParamMap(', object(fields), ')', of('convertToParamMap'));
+
+/** `paramMap.get('id')`, `paramMap.pipe(map((params) => params.get('id')))`, `params['id']`. */
+function namesRead(source: string, map: string, plain: string): readonly Field[] {
+  const whole = new RegExp(`\\b${map}Map\\b[^;]{0,200}?\\.get\\(\\s*['"]([\\w-]+)['"]\\s*\\)`, 'g');
+  const member = new RegExp(`\\b${plain}\\b[^;]{0,120}?(?:\\[['"]([\\w-]+)['"]\\])`, 'g');
+  const names = [...source.matchAll(whole), ...source.matchAll(member)].map(([, name]) => name!);
+  return [...new Set(names)].map((name) => [name, valueOf(name)] as const);
+}
+
+const valueOf = (name: string): Value =>
+  /^(page|size|limit|offset|index|year)/i.test(name)
+    ? text('1', true)
+    : text(
+        `${
+          name
+            .replace(/([a-z])([A-Z])/g, '$1-$2')
+            .toLowerCase()
+            .replace(/-?id$/, '') || 'hive'
+        }-1`,
+      );
