@@ -35,6 +35,16 @@ const cases: [string, () => Transformed][] = [
   ['Angular: a package', () => angular.process(reads, ofPackage)],
 ];
 
+it('what a package of Angular leaves to be compiled finds the compiler, whatever is loaded first', () => {
+  const code = "import * as i0 from '@angular/core';\nexport const made = i0.ɵɵngDeclareFactory({});";
+  const file = join(__dirname, '../node_modules/yard-store/index.mjs');
+  expect(angular.process(code, file).code).toMatch(/^'use strict'; require\('@angular\/compiler'\);/);
+  expect(angular.process(code, file, { supportsStaticESM: true }).code).toContain(
+    `import '@angular/compiler'; ${code}`,
+  );
+  expect(angular.process('export const made = 1;', file).code).not.toContain('@angular/compiler');
+});
+
 it.each(cases)('%s', (_, transform) => {
   const { code } = transform();
   const module = { exports: {} as { read?: unknown } };

@@ -53,7 +53,10 @@ export const registry = {
     nearest: f.nearest && `[${f.nearest}]="…"`,
     next: f.known
       ? [`Correct the name in the template of ${f.reader}; a stub has the inputs of its original.`]
-      : [`Import what it belongs to:   imports: [${ownerOf(f.property)}] in ${f.reader}`],
+      : [
+          `Import what it belongs to:   imports: [${ownerOf(f.property)}] in ${f.reader}`,
+          `or, where a module declares ${f.reader}, put that module around it:   wrap: [ThatModule]`,
+        ],
   }),
 };
 

@@ -44,7 +44,9 @@ function tellApart(draft: Draft, looked: readonly Looked[]): readonly Candidate[
     );
     if (checks.length === 0) return [];
     const isLoaded =
-      one.candidate.key !== 'loaded' || checks.some(({ told = '' }) => /^(network|swap)/.test(told));
+      one.candidate.key !== 'loaded' ||
+      looked.some(({ candidate }) => candidate.kind === 'empty') ||
+      checks.some(({ told = '' }) => /^(network|swap)/.test(told));
     const follow = one.candidate.kind === 'base' ? followOf(draft, one) : undefined;
     return [
       { ...one.candidate, ...(!isLoaded && { title: 'comes to rest' }), checks, ...(follow && { follow }) },

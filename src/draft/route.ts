@@ -32,27 +32,30 @@ export function routeRead(files: readonly string[]): readonly [token: Value, val
 
 /** What is read of the address, with values. */
 function membersOf(source: string): readonly (readonly [member: string, value: Value])[] {
-  const params = namesRead(source, 'param', 'params');
-  const query = namesRead(source, 'queryParam', 'queryParams');
-  if (params.length === 0 && query.length === 0) return [];
-  return [
-    ['paramMap', mapOf(params)],
-    ['params', object(params)],
-    ['queryParamMap', mapOf(query)],
-    ['queryParams', object(query)],
+  const maps = ['paramMap', 'queryParamMap'].map((map) => [map, mapOf(inMap(source, map))] as const);
+  const plain = ['params', 'queryParams'].map((one) => [one, object(inObject(source, one))] as const);
+  const names = [
+    ...maps.flatMap(([map]) => inMap(source, map)),
+    ...plain.flatMap(([one]) => inObject(source, one)),
   ];
+  return names.length > 0 ? [...maps, ...plain] : [];
 }
 
 const mapOf = (fields: readonly Field[]): Value =>
   around('convertToParamMap(', object(fields), ')', of('convertToParamMap'));
 
-/** `paramMap.get('id')`, `paramMap.pipe(map((params) => params.get('id')))`, `params['id']`. */
-function namesRead(source: string, map: string, plain: string): readonly Field[] {
-  const whole = new RegExp(`\\b${map}Map\\b[^;]{0,200}?\\.get\\(\\s*['"]([\\w-]+)['"]\\s*\\)`, 'g');
-  const member = new RegExp(`\\b${plain}\\b[^;]{0,120}?(?:\\[['"]([\\w-]+)['"]\\])`, 'g');
-  const names = [...source.matchAll(whole), ...source.matchAll(member)].map(([, name]) => name!);
-  return [...new Set(names)].map((name) => [name, valueOf(name)] as const);
-}
+/** `paramMap.get('id')`, `paramMap.pipe(map((params) => params.get('id')))` */
+const inMap = (source: string, map: string): readonly Field[] =>
+  fieldsOf(source, new RegExp(`\\b${map}\\b[^;]{0,200}?\\.get\\(\\s*['"]([\\w-]+)['"]\\s*\\)`, 'g'));
+
+/** `params['id']`, `params.pipe(map((all) => all['id']))` */
+const inObject = (source: string, plain: string): readonly Field[] =>
+  fieldsOf(source, new RegExp(`\\b${plain}\\b[^;]{0,120}?\\[['"]([\\w-]+)['"]\\]`, 'g'));
+
+const fieldsOf = (source: string, read: RegExp): readonly Field[] =>
+  [...new Set([...source.matchAll(read)].map(([, name]) => name!))].map(
+    (name) => [name, valueOf(name)] as const,
+  );
 
 const valueOf = (name: string): Value =>
   /^(page|size|limit|offset|index|year)/i.test(name)

@@ -38,7 +38,17 @@ import {
   type PipeTransform,
 } from '@angular/core';
 import { outputFromObservable, toSignal } from '@angular/core/rxjs-interop';
-import { FormControl, FormsModule, NG_VALUE_ACCESSOR, NgControl, ReactiveFormsModule } from '@angular/forms';
+import { BrowserModule } from '@angular/platform-browser';
+import {
+  ControlContainer,
+  FormControl,
+  FormGroup,
+  FormGroupDirective,
+  FormsModule,
+  NG_VALUE_ACCESSOR,
+  NgControl,
+  ReactiveFormsModule,
+} from '@angular/forms';
 import { ActivatedRoute, provideRouter, RouterLink, RouterOutlet } from '@angular/router';
 import { map, Subject as Stream, type Observable } from 'rxjs';
 import type { SimulacraError } from 'simulacra';
@@ -271,6 +281,19 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     @NgModule({ declarations: [OldCard, OldRow], imports: [FormsModule] })
     class OldModule {}
     expect(await isolate(OldCard, { stub: [OldRow], wrap: [OldModule] })).toShow(part(OldRow));
+    // A module of an application is one of a browser, and of what no component imports itself.
+    @Component({
+      standalone: false,
+      selector: 'old-form',
+      template: '<fieldset formGroupName="frames"></fieldset>',
+      viewProviders: [{ provide: ControlContainer, useExisting: FormGroupDirective }],
+    })
+    class OldForm {}
+    @NgModule({ declarations: [OldForm], imports: [BrowserModule, ReactiveFormsModule] })
+    class AppModule {}
+    const formGroup = new FormGroup({ frames: new FormGroup({}) });
+    const form = await isolate(OldForm, { wrap: [AppModule, [FormGroupDirective, { formGroup }]] });
+    expect(form).toShow(role('group'));
     class Compiled {
       static readonly ɵfac = () => new Compiled();
       static readonly ɵcmp = ɵɵdefineComponent({
@@ -478,6 +501,27 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
     ticks.next(7);
     expect(all.outputs.ticks).toEqual([[7]]);
     expect(all.outputs.modern).toEqual([]);
+  });
+
+  it('takes what has an alias by the name of its field, which is what types know', async () => {
+    @Component({
+      selector: 'renamed-card',
+      template: '{{ name() }} {{ weight }}<button (click)="opened.emit(name())">Open</button>',
+    })
+    class Renamed {
+      readonly name = input.required<string>({ alias: 'called' });
+      @Input('kilos') weight = 0;
+      @Output('openedCard') readonly opened = new EventEmitter<string>();
+    }
+    const opened = spy<(name: string) => void>();
+    const card = await isolate(Renamed, { props: { name: 'Anemone', weight: 3, opened } });
+    expect(card).toShow(text(/Anemone 3/));
+    await card.update({ name: 'Borage' });
+    await card.click(role('button', 'Open'));
+    expect([opened.calls, card.outputs.opened]).toEqual([[['Borage']], [['Borage']]]);
+    await expect(isolate(Renamed, { props: { weight: 3 } })).rejects.toMatchObject({
+      code: 'SIM-PROP-MISSING',
+    });
   });
 
   it('shows what signals, streams, promises and timers bring, and leaves a mistake with OnPush to be seen', async () => {

@@ -11,4 +11,7 @@ export function addFeature(_: Known, { given }: Draft, failure: FailureSeen): Me
 }
 
 const canvas = code(`// A simulated page has no canvas to draw on.
-HTMLCanvasElement.prototype.getContext = () => new Proxy({}, { get: () => () => ({}) }) as never;`);
+const made = { addColorStop: () => undefined, data: [], width: 0 };
+const drawing = (name: string) => (/^(create|get|measure)/.test(name) ? made : undefined);
+HTMLCanvasElement.prototype.getContext = () =>
+  new Proxy({}, { get: (_, name) => () => drawing(String(name)) }) as never;`);
