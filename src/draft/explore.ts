@@ -125,14 +125,35 @@ const spaced = (name: string): string =>
 const varyAll = (map: ReadonlyMap<string, Value>): ReadonlyMap<string, Value> =>
   new Map([...map].map(([key, value]) => [key, vary(value, key)]));
 
+export const titleVaried = (title: string): string => `varied: ${title}`;
+
 /** A case with all that is told changed, to see what follows. */
 export function varied(one: Candidate): Candidate {
   return {
     ...one,
-    title: `varied: ${one.title}`,
+    title: titleVaried(one.title),
     given: { ...one.given, props: varyAll(one.given.props), network: varyAll(one.given.network) },
   };
 }
+
+/** True where all that may be changed is told by the states themselves: then both are tried in one run. */
+export const isToldByStates = ({ given }: Draft): boolean =>
+  JSON.stringify([
+    [...varyAll(given.slots)],
+    ...given.provide.map(([, value]) => vary(value)),
+    given.swap.map((value) => vary(value)),
+  ]) === JSON.stringify([[...given.slots], ...given.provide.map(([, value]) => value), given.swap]);
+
+/** A case with all that it and all states are told changed. */
+export const variedWhole = ({ given }: Draft, one: Candidate): Candidate =>
+  varied({
+    ...one,
+    given: {
+      ...one.given,
+      props: new Map([...given.props, ...one.given.props]),
+      network: new Map([...given.network, ...one.given.network]),
+    },
+  });
 
 /** What all states are given, changed. */
 export function variedDraft(draft: Draft): Draft {

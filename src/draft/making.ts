@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import { type Seen, chooseCases } from './choose';
-import { candidatesFor, varied, variedDraft } from './explore';
+import { candidatesFor, isToldByStates, titleVaried, varied, variedDraft, variedWhole } from './explore';
 import type { DraftOptions } from './outcome';
 import { swapLive } from './live';
 import type { Case, Draft } from './model';
@@ -97,18 +97,25 @@ export class Making {
     observed: Observation,
   ): Promise<{ seen: readonly Seen[]; left: readonly string[] }> {
     let candidates = candidatesFor(this.known, draft, observed.routes);
-    let plain = await this.#trial.try({ ...draft, cases: candidates });
+    const isOneRun = isToldByStates(draft);
+    const tryThem = () => {
+      const more = isOneRun ? candidates.map((one) => variedWhole(draft, one)) : [];
+      return this.#trial.try({ ...draft, cases: [...candidates, ...more] });
+    };
+    let plain = await tryThem();
     // A state that ends the process, or takes all of its time, is none for those that were to come after it.
     for (let rest = mostEnded; rest > 0 && plain.failed?.during !== undefined; rest--) {
       const { during } = plain.failed;
-      candidates = candidates.filter(({ title }) => title !== during);
-      plain = await this.#trial.try({ ...draft, cases: candidates });
+      candidates = candidates.filter(({ title }) => title !== during && titleVaried(title) !== during);
+      plain = await tryThem();
     }
-    const other = await this.#trial.try({ ...variedDraft(draft), cases: candidates.map(varied) });
+    const other = isOneRun
+      ? plain
+      : await this.#trial.try({ ...variedDraft(draft), cases: candidates.map(varied) });
     const left: string[] = [];
     const seen = candidates.flatMap((candidate): Seen[] => {
       const found = plain.seen.get(candidate.title);
-      const changed = other.seen.get(`varied: ${candidate.title}`);
+      const changed = other.seen.get(titleVaried(candidate.title));
       const hasPassed = plain.tests.find(({ title }) => title === candidate.title)?.hasPassed === true;
       if (!found?.isOver || found.signs.length === 0 || !hasPassed) {
         const why = whyNot(candidate, found, plain);

@@ -94,10 +94,8 @@ const Rack = ({ children }: { children?: ReactNode }) => (
 const Box = () => (
   <Rack>
     <Frame />
-    <Frame />
   </Rack>
 );
-
 const Strip = ({ hive }: { hive: { kilograms: number } | null }) => {
   const shelf = useContext(Shelf);
   return (
@@ -119,9 +117,11 @@ const Yards = () => (
     </label>
   </>
 );
-const Latch = () => {
-  throw new Error('`Latch` must be used within `Rack`');
+const thrown = (words: string): never => {
+  throw new Error(words);
 };
+const Latch = () => thrown('`Latch` must be used within `Rack`');
+const Hasp = () => thrown('Hasp must be used inside a RackContext.');
 const Lid = forwardRef<{ lift(): void }>(function Lid(_, ref) {
   useImperativeHandle(ref, () => ({ lift() {} }));
   return <i />;
@@ -253,6 +253,11 @@ const own: Mistake[] = [
     title: 'A component that asks for another one around it',
     code: 'isolate(Latch)   // throws "must be used within `Rack`"',
     make: () => isolate(Latch),
+  },
+  {
+    title: 'A component that asks for a context',
+    code: 'isolate(Hasp)   // throws "must be used inside a RackContext"',
+    make: () => isolate(Hasp),
   },
   {
     title: 'What a ref calls of a child beyond the depth',

@@ -576,12 +576,12 @@ export function mistakes(kit: MistakeKit): Mistake[] {
     },
     {
       title: 'Waiting in vain',
-      code: "await board.appears(text('Anemone'), { within: 20 })",
+      code: "await board.appears(text('Anemone'), { within: 500 })",
       make: async () =>
         (await isolate(HiveBoard, { props, network: { 'GET /api/hives': hold() } })).appears(
           text('Anemone'),
           {
-            within: 20,
+            within: 500,
           },
         ),
     },

@@ -57,6 +57,8 @@ export function addProvider(known: Known, draft: Draft, failure: FailureSeen): M
       given: { ...given, provide: [...given.provide, [text(token, true), valueByName(token)]] },
       done: `provided "${token}"`,
     };
+  const context = contextAsked(known, draft, fields['around']);
+  if (context) return context;
   for (const key of ['wrapper', 'around', 'provider'] as const) {
     const wrapper = fields[key];
     if (typeof wrapper !== 'string' || wrapper === '' || wrapper.includes('…')) continue;
@@ -81,6 +83,22 @@ export function addPackage(
   }
   const recipe = packages.map((name) => wrapperOfPackage(name, framework)).find(Boolean);
   return recipe && addWrapper(given, recipe, 'what its package needs');
+}
+
+/** A context that what threw speaks of: it is given a value, and is no component. */
+function contextAsked(known: Known, { given, framework }: Draft, asked: unknown): Mended | undefined {
+  if (framework !== 'react' || typeof asked !== 'string' || !/Context$/.test(asked)) return undefined;
+  const lent = lentBy(known, asked);
+  const node = nodeNamed(known, asked, /^context$/);
+  const needed = (node && neededFor(known, node)) ?? lent?.needed;
+  const isGiven = given.provide.some(([one]) => one.kind === 'code' && one.code === asked);
+  if (!needed || isGiven) return undefined;
+  const sampled = known.types && sampleProvided(known.types, lent?.file ?? needed.from, asked, framework);
+  const value = sampled ?? valueByName(asked.replace(/Context$/, ''));
+  return {
+    given: { ...given, provide: [...given.provide, [code(asked, needed), value]] },
+    done: `provided ${asked}`,
+  };
 }
 
 const valueByName = (name: string): Value =>

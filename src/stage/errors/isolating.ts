@@ -2,6 +2,12 @@ import type { Report } from '../../core/errors/error';
 import { asCode, inSubject, list, print } from '../../core/print';
 import { insideStub, leaveOut } from './surrounding';
 
+/** A context holds a value, and is no component. */
+const asksFor = (asked: string, wrapper = ''): string =>
+  /Context$/.test(asked) && wrapper.startsWith('<')
+    ? `What it threw asks for ${asked}:   provide: [[${asked}, …]]`
+    : `What it threw asks for ${asked} around it:   wrap: [${wrapper}]`;
+
 /** Failures of putting a component on the stage. */
 export const isolating = {
   'SIM-COMPONENT-MISSING': (f: {
@@ -95,7 +101,7 @@ export const isolating = {
     next: f.stub
       ? leaveOut(f.stub, f.emptyStub, f.thrower)
       : [
-          ...(f.around ? [`What it threw asks for ${f.around} around it:   wrap: [${f.wrapper}]`] : []),
+          ...(f.around ? [asksFor(f.around, f.wrapper)] : []),
           f.thrower === f.subject || f.thrower === 'Anonymous'
             ? 'The original error is the cause of this one. Its stack shows the line.'
             : `If ${f.thrower} is not what this test is about, stub it:   stub: [${asCode(f.thrower)}]`,
