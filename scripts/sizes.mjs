@@ -8,7 +8,7 @@ import { gzipSync } from 'node:zlib';
 const budget = {
   'index.js': 89.5,
   'react.js': 120.5,
-  'vue.js': 122,
+  'vue.js': 122.5,
   'angular.js': 125,
   'jest.js': 44.5,
   'seam.js': 12,
