@@ -139,10 +139,9 @@ export function flatten(
 /** The name that an input or an output goes by: types know it by its field, which may have an alias. */
 export function publicOf(name: string, { inputs, outputs }: Definition): string {
   if (name in inputs || name in outputs) return name;
-  const named = (all: readonly (readonly [string, string])[]) => all.find(([, field]) => field === name)?.[0];
   return (
-    named(Object.entries(inputs).map(([own, [field]]) => [own, field])) ??
-    named(Object.entries(outputs)) ??
+    Object.keys(inputs).find((own) => inputs[own]![0] === name) ??
+    Object.keys(outputs).find((own) => outputs[own] === name) ??
     name
   );
 }

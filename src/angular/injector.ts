@@ -75,9 +75,9 @@ export function makeInjector(
   const surrounding = plan.wrap.flatMap((one) => {
     const [component] = (Array.isArray(one) ? one : [one]) as unknown as Wrapping;
     if (isComponent(component) || directiveOf(component)) return [];
-    return isModule(one)
-      ? [core.importProvidersFrom(one as core.Type<unknown>)]
-      : [one as core.EnvironmentProviders];
+    if (!isModule(one)) return [one as core.EnvironmentProviders];
+    // A module of an application imports that of a browser, which refuses to be there twice.
+    return [core.importProvidersFrom(one as core.Type<unknown>), { provide: BrowserModule, useValue: {} }];
   });
   return core.createEnvironmentInjector(
     [
@@ -95,8 +95,6 @@ export function makeInjector(
       },
       FetchBackend,
       ...surrounding,
-      // A module of an application imports it, and it refuses to be there twice.
-      { provide: BrowserModule, useValue: {} },
       givenBackend(surrounding),
       { provide: HttpBackend, useFactory: () => makeBackend(core.inject(backendToken), attributed) },
       deferredBy((plan.given as { defer?: unknown }).defer, scope, plan.environment),

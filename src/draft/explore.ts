@@ -1,3 +1,4 @@
+import { same } from './mend/index';
 import type { Case, Draft } from './model';
 import type { Known } from './plan';
 import type { PropFact } from './types/props';
@@ -137,12 +138,10 @@ export function varied(one: Candidate): Candidate {
 }
 
 /** True where all that may be changed is told by the states themselves: then both are tried in one run. */
-export const isToldByStates = ({ given }: Draft): boolean =>
-  JSON.stringify([
-    [...varyAll(given.slots)],
-    ...given.provide.map(([, value]) => vary(value)),
-    given.swap.map((value) => vary(value)),
-  ]) === JSON.stringify([[...given.slots], ...given.provide.map(([, value]) => value), given.swap]);
+export function isToldByStates(draft: Draft): boolean {
+  const { props, network } = draft.given;
+  return same({ ...variedDraft(draft).given, props, network }, draft.given);
+}
 
 /** A case with all that it and all states are told changed. */
 export const variedWhole = ({ given }: Draft, one: Candidate): Candidate =>

@@ -57,10 +57,9 @@ export class Making {
       const said = watched && (await this.#sayAny(first.draft, watched));
       if (said) return this.#settle(said);
     }
-    for (const { draft } of ends(up).slice(0, 1)) {
-      const said = await this.#sayAny(first.draft, seeingMarkup(draft));
-      if (said) return this.#settle(said);
-    }
+    const [richest] = ends(up);
+    const seen = richest && (await this.#sayAny(first.draft, seeingMarkup(richest.draft)));
+    if (seen) return this.#settle(seen);
     return this.#failed(
       first.draft,
       'failed' in first ? first.failed : nothingTrue(first.observed, first.draft.framework),

@@ -1,6 +1,7 @@
 import type { Framework } from '../survey/facts';
 import type { SurveyNode } from '../survey/graph';
 import type { Given } from './model';
+import { dashed } from './write/words';
 import { code, constant, type Needed, type Value } from './value';
 
 /* What well-known packages need around a component: routers, data clients, stores. */
@@ -165,15 +166,7 @@ function vueRouterAt(params: readonly string[]): Value {
 
 const pathOf = (params: readonly string[]): string => params.map((name) => `/:${name}`).join('');
 const addressOf = (params: readonly string[]): string =>
-  params
-    .map(
-      (name) =>
-        `/${name
-          .replace(/([a-z])([A-Z])/g, '$1-$2')
-          .toLowerCase()
-          .replace(/-id$/, '')}-1`,
-    )
-    .join('');
+  params.map((name) => `/${dashed(name).replace(/-id$/, '')}-1`).join('');
 
 /** What the packages need that a component uses. */
 export function predictWrappers(

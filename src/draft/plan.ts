@@ -95,13 +95,13 @@ function planSlots({ survey }: Known): ReadonlyMap<string, Value> {
 
 /** The parameters of the address that the project's own files read. */
 const paramsOf = (known: Known, left: readonly SurveyNode[]): readonly string[] => [
-  ...new Set(filesOf(known, left).flatMap((file) => paramsIn(readFileSync(file, 'utf8')))),
+  ...new Set(textsOf(known, left).flatMap(paramsIn)),
 ];
 
 /** The route that the project's own files read the address of. */
 function planRoute(known: Known, left: readonly SurveyNode[]): Given['provide'] {
   if (known.survey.subject.unit.framework !== 'angular') return [];
-  const route = routeRead(filesOf(known, left).map((file) => readFileSync(file, 'utf8')));
+  const route = routeRead(textsOf(known, left));
   return route ? [route] : [];
 }
 
@@ -110,6 +110,10 @@ export function filesOf({ survey, from }: Known, nodes = survey.graph.nodes): re
   const files = nodes.flatMap(({ unit, file }) => (unit && file !== undefined ? [join(from, file)] : []));
   return [...new Set(files)];
 }
+
+/** What those files say. */
+export const textsOf = (known: Known, nodes?: readonly SurveyNode[]): readonly string[] =>
+  filesOf(known, nodes).map((file) => readFileSync(file, 'utf8'));
 
 /** What is still reached when some of it is replaced. */
 function nodesLeft({ graph }: Survey, without: readonly SurveyNode[]): readonly SurveyNode[] {

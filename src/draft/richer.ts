@@ -1,5 +1,6 @@
 import { isAbsolute } from 'node:path';
 import { addOptional } from './mend/given';
+import { isProvided } from './mend/mended';
 import type { Draft, Given } from './model';
 import { type Known, neededFor } from './plan';
 import { readProps } from './types/props';
@@ -104,9 +105,9 @@ function withServices(known: Known, given: Given): Given | undefined {
   const stands = survey.graph.root.edges.flatMap(({ to, how }): readonly (readonly [Value, Value])[] => {
     const needed = how === 'injected' && to.kind === 'service' ? neededFor(known, to) : undefined;
     const value = needed && sampleStandIn(types, needed);
-    const name = needed && (needed.local ?? needed.name);
-    if (!value || given.provide.some(([one]) => one.kind === 'code' && one.code === name)) return [];
-    return value.kind === 'around' ? [[code(name!, needed), value]] : [];
+    if (value?.kind !== 'around') return [];
+    const token = code(needed!.local ?? needed!.name, needed!);
+    return isProvided(given, token) ? [] : [[token, value]];
   });
   return stands.length > 0 ? { ...given, provide: [...given.provide, ...stands] } : undefined;
 }

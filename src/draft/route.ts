@@ -1,3 +1,4 @@
+import { dashed } from './write/words';
 import { around, code, object, text, type Field, type Needed, type Value } from './value';
 
 /* What a component of Angular reads of the route that it is shown at. */
@@ -32,13 +33,13 @@ export function routeRead(files: readonly string[]): readonly [token: Value, val
 
 /** What is read of the address, with values. */
 function membersOf(source: string): readonly (readonly [member: string, value: Value])[] {
-  const maps = ['paramMap', 'queryParamMap'].map((map) => [map, mapOf(inMap(source, map))] as const);
-  const plain = ['params', 'queryParams'].map((one) => [one, object(inObject(source, one))] as const);
-  const names = [
-    ...maps.flatMap(([map]) => inMap(source, map)),
-    ...plain.flatMap(([one]) => inObject(source, one)),
+  const maps = ['paramMap', 'queryParamMap'].map((map) => [map, inMap(source, map)] as const);
+  const plain = ['params', 'queryParams'].map((one) => [one, inObject(source, one)] as const);
+  if ([...maps, ...plain].every(([, fields]) => fields.length === 0)) return [];
+  return [
+    ...maps.map(([map, fields]) => [map, mapOf(fields)] as const),
+    ...plain.map(([one, fields]) => [one, object(fields)] as const),
   ];
-  return names.length > 0 ? [...maps, ...plain] : [];
 }
 
 const mapOf = (fields: readonly Field[]): Value =>
@@ -60,11 +61,4 @@ const fieldsOf = (source: string, read: RegExp): readonly Field[] =>
 const valueOf = (name: string): Value =>
   /^(page|size|limit|offset|index|year)/i.test(name)
     ? text('1', true)
-    : text(
-        `${
-          name
-            .replace(/([a-z])([A-Z])/g, '$1-$2')
-            .toLowerCase()
-            .replace(/-?id$/, '') || 'hive'
-        }-1`,
-      );
+    : text(`${dashed(name).replace(/-?id$/, '') || 'hive'}-1`);

@@ -3,6 +3,7 @@ import { dirname, join } from 'node:path';
 import type { Draft } from '../model';
 import type { Known } from '../plan';
 import type { FailureSeen } from '../run/observed';
+import { ofForms } from '../types/known';
 import { around, code, object, type Field, type Value } from '../value';
 import { type Mended, addWrapper, isCalledIn } from './mended';
 
@@ -21,8 +22,6 @@ export function addForm(known: Known, { given, framework }: Draft, failure: Fail
   const wrapper: Value = { kind: 'list', items: [reference, object([['formGroup', form]])] };
   return addWrapper(given, wrapper, 'a form');
 }
-
-const ofForms = (name: string) => ({ name, from: '@angular/forms' });
 
 const group = (fields: readonly Field[]): Value =>
   around('new FormGroup(', object(fields), ')', ofForms('FormGroup'));

@@ -42,6 +42,21 @@ export function setMore(given: Given, option: string, value: Value, done: string
   return { given: { ...given, more: new Map([...given.more, [option, value]]) }, done };
 }
 
+/** @param word what it is called where it is told that it was provided */
+export function addProvided(
+  given: Given,
+  token: Value,
+  value: Value,
+  word = writes(token),
+): Mended | undefined {
+  if (isProvided(given, token)) return undefined;
+  return { given: { ...given, provide: [...given.provide, [token, value]] }, done: `provided ${word}` };
+}
+
+/** A token is the same by its code, whatever it is imported from. */
+export const isProvided = ({ provide }: Given, token: Value): boolean =>
+  provide.some(([one]) => one.kind === token.kind && writes(one) === writes(token));
+
 export function addStub(given: Given, stub: Value, done: string): Mended | undefined {
   const key = JSON.stringify(stub);
   if (given.stub.some((one) => JSON.stringify(one) === key)) return undefined;

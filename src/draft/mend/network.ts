@@ -79,7 +79,7 @@ function routeFor(
     ({ kind, name }) =>
       kind === 'request' && name.startsWith(`${verb} `) && fits(name.slice(verb.length + 1), pathname),
   );
-  if (known) return { route: known.name, name: known.name };
+  if (known) return { route: known.name };
   // Where the service is may be known only when it runs: `${this.url}/hives`.
   const open = survey.graph.nodes.find(
     ({ kind, name, leaf }) =>
@@ -97,7 +97,7 @@ function routeFor(
 /** True for a path that ends as a pattern does, which begins with a slash. */
 function endsAs(path: string, pattern: string): boolean {
   const parts = path.split('/').slice(-(pattern.split('/').length - 1));
-  return pattern.split('/').length > 1 && fits(`/x${pattern}`, `/x/${parts.join('/')}`);
+  return fits(`/x${pattern}`, `/x/${parts.join('/')}`);
 }
 
 export function fits(pattern: string, path: string): boolean {

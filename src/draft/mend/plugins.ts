@@ -2,7 +2,7 @@ import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { packageOf } from '../../survey/project';
 import type { Draft } from '../model';
-import { filesOf, type Known } from '../plan';
+import { textsOf, type Known } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import { code, type Needed } from '../value';
 import { type Mended, addWrapper, writes } from './mended';
@@ -38,9 +38,7 @@ function namesThrown({ thrown, stack = '' }: FailureSeen): readonly string[] {
 
 /** `$yard` of `this.$yard`, in the files that the component is made of. */
 const namesAsked = (known: Known): readonly string[] =>
-  filesOf(known).flatMap((file) =>
-    [...readFileSync(file, 'utf8').matchAll(/\$[a-z]\w+/gi)].map(([name]) => name),
-  );
+  textsOf(known).flatMap((source) => [...source.matchAll(/\$[a-z]\w+/gi)].map(([name]) => name));
 
 const isGiven = (source: string, asked: ReadonlySet<string>): string | undefined =>
   /\binstall\b/.test(source)

@@ -1,9 +1,8 @@
-import { readFileSync } from 'node:fs';
 import type { SurveyNode } from '../../survey/graph';
 import { packageOf } from '../../survey/project';
 import type { Draft } from '../model';
 import { wrapperNamed, wrapperOfPackage } from '../packages';
-import { type Known, filesOf, neededFor } from '../plan';
+import { type Known, filesOf, neededFor, textsOf } from '../plan';
 import type { FailureSeen } from '../run/observed';
 import { readProps } from '../types/props';
 import { sampleInjected, sampleProvided, sampleStandIn } from '../types/returned';
@@ -11,7 +10,7 @@ import { type Needed, type Value, code, object, text } from '../value';
 import { addForm } from './forms';
 import { providerFor, providerOf } from './find';
 import { lentBy } from './lent';
-import { type Mended, addWrapper, isCalledIn, nodeNamed } from './mended';
+import { type Mended, addProvided, addWrapper, isCalledIn, nodeNamed } from './mended';
 
 /** Names of a failure as a file that exports it. */
 interface Home {
@@ -25,38 +24,27 @@ export function addProvider(known: Known, draft: Draft, failure: FailureSeen): M
   const token = typeof fields['token'] === 'string' ? fields['token'] : undefined;
   const named = token === undefined ? undefined : wrapperNamed(token, framework);
   if (named) return addWrapper(given, named, token!);
+  const form = addForm(known, draft, failure);
+  if (form) return form;
   const found =
     token === undefined ? undefined : nodeNamed(known, token, /^(context|token|service|class|value)$/);
   const home = fields['home'] as Home | undefined;
-  const lent =
-    token !== undefined && framework === 'angular' ? lentBy(known, writtenAs(known, token)) : undefined;
-  const needed = (found && neededFor(known, found)) ?? lent?.needed ?? homeOf(home, token);
-  const form = addForm(known, draft, failure);
-  if (form) return form;
+  const own = found && neededFor(known, found);
+  const isLent = !own && token !== undefined && framework === 'angular';
+  const lent = isLent ? lentBy(known, writtenAs(known, token)) : undefined;
+  const needed = own ?? lent?.needed ?? homeOf(home, token);
   if (needed && failed === 'SIM-PROVIDE-MISSING') {
     const value =
       lent && fields['isToken'] === true
         ? injectedValue(known, lent.needed.name)
         : providedValue(known, needed, found, framework, lent?.file);
-    const called = needed.local ?? needed.name;
-    const reference = code(called, needed);
-    if (value && !given.provide.some(([one]) => one.kind === 'code' && one.code === called))
-      return {
-        given: { ...given, provide: [...given.provide, [reference, value]] },
-        done: `provided ${needed.local ?? needed.name}`,
-      };
+    const provided = value && addProvided(given, code(needed.local ?? needed.name, needed), value);
+    if (provided) return provided;
   }
-  if (
-    !needed &&
-    token !== undefined &&
-    failed === 'SIM-PROVIDE-MISSING' &&
-    framework === 'vue' &&
-    !given.provide.some(([one]) => one.kind === 'text' && one.text === token)
-  )
-    return {
-      given: { ...given, provide: [...given.provide, [text(token, true), valueByName(token)]] },
-      done: `provided "${token}"`,
-    };
+  if (!needed && token !== undefined && failed === 'SIM-PROVIDE-MISSING' && framework === 'vue') {
+    const provided = addProvided(given, text(token, true), valueByName(token), `"${token}"`);
+    if (provided) return provided;
+  }
   const context = contextAsked(known, draft, fields['around']);
   if (context) return context;
   for (const key of ['wrapper', 'around', 'provider'] as const) {
@@ -91,14 +79,9 @@ function contextAsked(known: Known, { given, framework }: Draft, asked: unknown)
   const lent = lentBy(known, asked);
   const node = nodeNamed(known, asked, /^context$/);
   const needed = (node && neededFor(known, node)) ?? lent?.needed;
-  const isGiven = given.provide.some(([one]) => one.kind === 'code' && one.code === asked);
-  if (!needed || isGiven) return undefined;
+  if (!needed) return undefined;
   const sampled = known.types && sampleProvided(known.types, lent?.file ?? needed.from, asked, framework);
-  const value = sampled ?? valueByName(asked.replace(/Context$/, ''));
-  return {
-    given: { ...given, provide: [...given.provide, [code(asked, needed), value]] },
-    done: `provided ${asked}`,
-  };
+  return addProvided(given, code(asked, needed), sampled ?? valueByName(asked.replace(/Context$/, '')));
 }
 
 const valueByName = (name: string): Value =>
@@ -128,16 +111,14 @@ function providedValue(
 
 /** Tells the members that the project's own files name: all that a stand-in for something of a package has to have. */
 function calledIn(known: Known): (member: string) => boolean {
-  const texts = filesOf(known).map((file) => readFileSync(file, 'utf8'));
-  return (member) => texts.some((one) => new RegExp(`\\.${member}\\b`).test(one));
+  const whole = textsOf(known).join('\n');
+  return (member) => new RegExp(`\\.${member}\\b`).test(whole);
 }
 
 /** `MAT_DIALOG_DATA` of a token that calls itself MatMdcDialogData: as the code that asks for it has it. */
 function writtenAs(known: Known, token: string): string {
-  const asked = filesOf(known).flatMap((file) =>
-    [...readFileSync(file, 'utf8').matchAll(/\b[iI]nject(?:<[^>]*>)?\(\s*([A-Z][A-Z\d_]+)\b/g)].map(
-      ([, name]) => name!,
-    ),
+  const asked = textsOf(known).flatMap((source) =>
+    [...source.matchAll(/\b[iI]nject(?:<[^>]*>)?\(\s*([A-Z][A-Z\d_]+)\b/g)].map(([, name]) => name!),
   );
   const own = token.toLowerCase();
   const isIt = (name: string) =>

@@ -8,8 +8,10 @@ const mostLength = 90;
 /** What only its elements tell of it, each by its attributes: an icon that is nothing but a class. */
 export function readMarkup(stage: Stage, isStub: (element: Element) => boolean): readonly Sign[] {
   const all = locate(css('*'), stage.view());
+  const times = new Map<string, number>();
+  for (const { localName } of all) times.set(localName, (times.get(localName) ?? 0) + 1);
   return all
-    .filter((one) => !isStub(one) && all.filter(({ localName }) => localName === one.localName).length === 1)
+    .filter((one) => !isStub(one) && times.get(one.localName) === 1)
     .flatMap((element) => {
       const code = `css(${quoteCode(element.localName)})`;
       return [...element.attributes]

@@ -79,8 +79,7 @@ const frameworks: Readonly<Record<string, (inner: () => Value) => Value>> = {
       (inner: () => Value) => around('new FormControl(', inner(), ')', ofForms('FormControl')),
     ]),
   ),
-  'angular FormGroup': (inner) =>
-    around('new FormGroup(', heldIn(inner, 'object'), ')', ofForms('FormGroup')),
+  'angular FormGroup': (inner) => around('new FormGroup(', objectOf(inner()), ')', ofForms('FormGroup')),
   'angular FormArray': (inner) => around('new FormArray([', inner(), '])', ofForms('FormArray')),
   'angular UntypedFormGroup': () => code('new FormGroup({})', ofForms('FormGroup')),
   'angular UntypedFormArray': () => code('new FormArray([])', ofForms('FormArray')),
@@ -91,13 +90,10 @@ const frameworks: Readonly<Record<string, (inner: () => Value) => Value>> = {
     code('convertToParamMap({})', { name: 'convertToParamMap', from: '@angular/router' }),
 };
 
-const ofForms = (name: string): Needed => ({ name, from: '@angular/forms' });
+export const ofForms = (name: string): Needed => ({ name, from: '@angular/forms' });
 
 /** Nothing in place of a value that says nothing. */
-function heldIn(inner: () => Value, kind: Value['kind']): Value {
-  const value = inner();
-  return value.kind === kind ? value : object([]);
-}
+const objectOf = (value: Value): Value => (value.kind === 'object' ? value : object([]));
 
 export function ofFramework(name: string, { framework }: Sampling, inner: () => Value): Value | undefined {
   if (name === 'Observable') return typed('of', inner(), { name: 'of', from: 'rxjs' });

@@ -8,3 +8,6 @@ export const singular = (name: string): string =>
     .replace(/ies$/, 'y')
     .replace(/(?<=[a-z]{2})(ch|sh|x|ss)es$/, '$1')
     .replace(/(?<=[^s])s$/, '');
+
+/** `hive-id` of `hiveId`. */
+export const dashed = (name: string): string => name.replace(/([a-z])([A-Z])/g, '$1-$2').toLowerCase();
