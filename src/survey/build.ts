@@ -25,6 +25,7 @@ type Making = Omit<SurveyNode, 'id' | 'edges'>;
 
 /** Follows what a component uses, as far as it goes. */
 export class Builder {
+  /** By the unit, by the file that is loaded, or by parts with a NUL between them. */
   readonly #nodes = new Map<string | Unit, SurveyNode>();
   readonly #open: (() => void)[] = [];
   readonly #problems: Problem[] = [];
@@ -182,8 +183,10 @@ export class Builder {
 
   /** What happens when a file is loaded, and what it loads in turn. */
   #load(file: string): SurveyNode {
+    const known = this.#nodes.get(file);
+    if (known) return known;
     const name = this.linker.project.nameOf(file);
-    return this.#make(`load\0${file}`, { kind: 'on load', name, file: name, own: [] }, (node) => {
+    return this.#make(file, { kind: 'on load', name, file: name, own: [] }, (node) => {
       const { imports, units, unread } = this.linker.project.facts(file);
       if (unread) this.#problem(file, unread.line, `not read: ${unread.why}`);
       for (const { specifier, isLazy, line } of imports) {

@@ -7,7 +7,7 @@ import { requirePackage } from '../syntax/parser';
 import { readAliases } from './aliases';
 import type { FactsCache } from './cache';
 import type { FileFacts } from './facts';
-import { isSource, readFacts } from './read/file';
+import { isSource, parseLater, readFacts } from './read/file';
 
 /** Where an import leads. */
 export type Target =
@@ -25,6 +25,8 @@ export type Target =
 
 const notThere = 'no package of that name is installed, and no alias leads to a file';
 
+/** How many files are parsed ahead of what is read. */
+const atOnce = 64;
 // A file that is longer is made by a machine.
 const most = 5_000_000;
 /** Declarations, tests and declared states are no part of what is surveyed. */
@@ -32,6 +34,11 @@ const ofTests = /\.(d|test|spec|states|config)\.[cm]?[jt]sx?$/;
 const passedBy = /^(node_modules|dist|build|coverage|out|__tests__|\..*)$/;
 const asset =
   /\.(css|s[ac]ss|less|styl|svg|png|jpe?g|gif|webp|avif|ico|woff2?|ttf|json5?|ya?ml|md|txt|graphql|gql|html|wasm|mp[34])$/;
+interface Unread {
+  readonly key: string;
+  readonly text: string;
+}
+type Parsed = Awaited<ReturnType<typeof parseLater>>;
 
 /** The source files of a project: what each says, and where its imports lead. */
 export class Project {
@@ -74,35 +81,47 @@ export class Project {
   /** A path as people write it: from where they are, with slashes. */
   nameOf(file: string): string {
     let name = this.#names.get(file);
-    if (name === undefined) this.#names.set(file, (name = relative(this.from, file).split(sep).join('/')));
+    if (name === undefined)
+      this.#names.set(file, (name = pathWithin(this.from, file).split(sep).join('/')));
     return name;
+  }
+
+  /** Reads many files; a timer may fire between them, so that somebody can see how far it is. */
+  async readAll(files: readonly string[], progress: (done: number) => void): Promise<void> {
+    for (let at = 0; at < files.length; at += atOnce) {
+      // What was parsed is read while others are parsed.
+      await Promise.all(files.slice(at, at + atOnce).map((file) => this.#readLater(file)));
+      progress(Math.min(at + atOnce, files.length));
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+  }
+
+  async #readLater(file: string): Promise<void> {
+    if (this.#facts.has(file)) return;
+    const found = this.#open(file);
+    const facts = 'text' in found ? this.#read(file, found, await parseLater(file, found.text)) : found;
+    this.#facts.set(file, facts);
   }
 
   facts(file: string): FileFacts {
     const known = this.#facts.get(file);
     if (known) return known;
-    const facts = this.#read(file);
+    const found = this.#open(file);
+    const facts = 'text' in found ? this.#read(file, found) : found;
     this.#facts.set(file, facts);
     return facts;
   }
 
-  /** Reads many files; a timer may fire between them, so that somebody can see how far it is. */
-  async readAll(files: readonly string[], progress: (done: number) => void): Promise<void> {
-    for (const [at, file] of files.entries()) {
-      this.facts(file);
-      if (at % 50 !== 49) continue;
-      progress(at + 1);
-      await new Promise((resolve) => setImmediate(resolve));
-    }
+  /** What is known of a file already, or what is to be read. */
+  #open(file: string): FileFacts | Unread {
+    const text = readText(file);
+    if (typeof text !== 'string') return text;
+    const key = keyOf(file, text);
+    return this.cache.take(key) ?? { key, text };
   }
 
-  #read(file: string): FileFacts {
-    const found = readText(file);
-    if (typeof found !== 'string') return found;
-    const key = keyOf(file, found);
-    const kept = this.cache.take(key);
-    if (kept) return kept;
-    const facts = readFacts(file, found);
+  #read(file: string, { key, text }: Unread, parsed?: Parsed): FileFacts {
+    const facts = readFacts(file, text, parsed);
     this.cache.keep(key, facts);
     return facts;
   }
@@ -143,7 +162,7 @@ export class Project {
 
   // The project itself may lie within a folder of that name.
   #isOwn(path: string): boolean {
-    const inside = relative(this.root, path);
+    const inside = pathWithin(this.root, path);
     return !/(^|[\\/])node_modules[\\/]/.test(inside.startsWith('..') ? path : inside);
   }
 
@@ -165,6 +184,12 @@ export class Project {
     return found;
   }
 }
+
+/** A path from a folder on; most are below it. */
+const pathWithin = (folder: string, path: string): string =>
+  path.startsWith(folder) && path[folder.length] === sep
+    ? path.slice(folder.length + 1)
+    : relative(folder, path);
 
 const keyOf = (file: string, text: string): string =>
   createHash('sha1').update(basename(file)).update('\n').update(text).digest('base64url');

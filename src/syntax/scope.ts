@@ -2,7 +2,8 @@ import { isNode, nameOf, nodesIn, type Node } from './syntax';
 
 /** Names that are declared somewhere, and what lies around them. */
 export class Scope {
-  readonly #names = new Set<string>();
+  // Most blocks declare nothing.
+  #names: Set<string> | undefined;
 
   constructor(
     readonly parent: Scope | undefined,
@@ -11,7 +12,7 @@ export class Scope {
   ) {}
 
   declare(name: string): void {
-    this.#names.add(name);
+    (this.#names ??= new Set()).add(name);
   }
 
   declareVar(name: string): void {
@@ -21,7 +22,8 @@ export class Scope {
 
   /** The scope that declares a name, or undefined for one that is declared nowhere. */
   whereIs(name: string): Scope | undefined {
-    return this.#names.has(name) ? this : this.parent?.whereIs(name);
+    if (this.#names?.has(name)) return this;
+    return this.parent?.whereIs(name);
   }
 }
 
@@ -91,7 +93,7 @@ export function declareVars(node: Node, scope: Scope, walk: Walking): void {
   }
   // In sloppy mode a function in a block is also a variable of the enclosing function.
   if (walk.sloppy && node.type === 'FunctionDeclaration') scope.declareVar(nameOf(node['id']));
-  if (!mayHoldVars.test(node.type)) return;
+  if (!holdsStatements(node.type)) return;
   for (const key of walk.keysOf[node.type] ?? []) {
     const child = node[key];
     if (Array.isArray(child)) child.forEach((one) => isNode(one) && declareVars(one, scope, walk));
@@ -109,3 +111,10 @@ export interface Walking {
 // Only statements are searched. Functions, classes and expressions have their own scope.
 const mayHoldVars =
   /^(?!Expression|TS)\w*Statement$|^(Program|SwitchCase|CatchClause|ExportNamedDeclaration)$/;
+const known = new Map<string, boolean>();
+
+function holdsStatements(type: string): boolean {
+  let holds = known.get(type);
+  if (holds === undefined) known.set(type, (holds = mayHoldVars.test(type)));
+  return holds;
+}

@@ -1,4 +1,5 @@
 import { basename } from 'node:path';
+import type { ParseResult } from 'oxc-parser';
 import { SimulacraError } from '../../core/errors/error';
 import { readParser } from '../../syntax/parser';
 import type { Node } from '../../syntax/syntax';
@@ -28,14 +29,63 @@ export const readers = (): readonly unknown[] => [
 /** Files that can declare components, and files that components are made of. */
 export const isSource = (file: string): boolean => /\.([cm]?[jt]sx?|vue)$/.test(file);
 
-/** Reads what one file says. A file that cannot be read says why. @throws SIM-PARSER */
-export function readFacts(file: string, text: string): FileFacts {
+/** A part of a file that is code. */
+export interface Code {
+  readonly code: string;
+  readonly lang: 'ts' | 'tsx' | 'jsx' | 'js';
+  /** Where it begins in the file. */
+  readonly offset: number;
+  readonly framework?: Framework;
+  /** True where all of it runs for each component: `<script setup>`. */
+  readonly isSetup?: boolean;
+}
+
+/** The code in a file: all of it, or the scripts of a single-file component. */
+export function codesIn(file: string, text: string): readonly Code[] {
+  if (!file.endsWith('.vue')) return [{ code: text, lang: languageOf(file), offset: 0 }];
+  return readBlocks(text)
+    .filter(({ name, attributes }) => name === 'script' && !('src' in attributes))
+    .map(({ attributes, start, end }) => ({
+      ...{ code: text.slice(start, end), offset: start, framework: 'vue', isSetup: 'setup' in attributes },
+      lang: (attributes['lang'] ?? 'js') as Code['lang'],
+    }));
+}
+
+// Where types or decorators say something about what is needed: those of classes, the macros of Vue, and what
+// is declared to be there. A word of a comment, `* @param`, is neither.
+const saidByTypes = /(?<!\* )@[A-Za-z_$][\w$.]*(?![\w$./-])|\bdeclare\b|\bdefine[A-Z]\w+|\bwithDefaults\b/;
+
+/** What the parser is asked. A tree without types is a good part smaller. */
+const askedOf = ({ code, lang }: Code) =>
+  [
+    `file.${lang}`,
+    code,
+    { lang, preserveParens: false, ...(!saidByTypes.test(code) && { astType: 'js' as const }) },
+  ] as const;
+
+const parse = (code: Code): ParseResult => readParser().parseSync(...askedOf(code));
+
+/** Parses the code of a file on another thread. @throws SIM-PARSER */
+export const parseLater = (file: string, text: string): Promise<readonly ParseResult[]> =>
+  Promise.all(codesIn(file, text).map((code) => readParser().parse(...askedOf(code))));
+
+/**
+ * Reads what one file says. A file that cannot be read says why.
+ *
+ * @param parsed what was found in the code of it, where it was parsed before
+ * @throws SIM-PARSER
+ */
+export function readFacts(file: string, text: string, parsed?: readonly ParseResult[]): FileFacts {
   if (text.includes('\0')) return unread('it is no text', 1);
   try {
     const stem = stemOf(file);
-    if (file.endsWith('.vue')) return readComponentFile(text, stem);
-    const read = readScript(text, languageOf(file), { stem, offset: 0, text });
-    return 'why' in read ? unread(read.why, read.line) : factsOf([read]);
+    const readings: Reading[] = [];
+    for (const [index, code] of codesIn(file, text).entries()) {
+      const read = readCode(code, parsed?.[index] ?? parse(code), { stem, text });
+      if ('why' in read) return unread(read.why, read.line);
+      readings.push(read);
+    }
+    return file.endsWith('.vue') ? readComponentFile(text, stem, readings) : factsOf(readings);
   } catch (failure) {
     if (failure instanceof SimulacraError) throw failure;
     // One odd file does not end the survey of all others, and is not taken for one that says nothing.
@@ -57,41 +107,38 @@ function stemOf(file: string): string {
 }
 
 // A file of JavaScript may hold elements.
-function languageOf(file: string): 'ts' | 'tsx' | 'jsx' {
+function languageOf(file: string): Code['lang'] {
   if (/\.[cm]?ts$/.test(file)) return 'ts';
   return file.endsWith('.tsx') ? 'tsx' : 'jsx';
 }
 
-interface Whole {
-  readonly stem: string;
-  /** Where the script begins in the file. */
-  readonly offset: number;
-  readonly text: string;
-  readonly framework?: Framework;
-  /** True where all of it runs for each component: `<script setup>`. */
-  readonly isSetup?: boolean;
-}
-
 type Unreadable = { readonly why: string; readonly line: number };
 
-function readScript(code: string, lang: 'ts' | 'tsx' | 'jsx' | 'js', whole: Whole): Reading | Unreadable {
-  const { stem, offset, text, framework, isSetup = false } = whole;
+function readCode(
+  { code, offset, framework, isSetup = false }: Code,
+  { errors, program, module }: ParseResult,
+  { stem, text }: { readonly stem: string; readonly text: string },
+): Reading | Unreadable {
   const lineAt = makeLines(text, offset);
-  const parsed = readParser().parseSync(`file.${lang}`, code, { lang, preserveParens: false });
-  const [error] = parsed.errors;
-  if (error) {
-    const [label] = error.labels;
-    return { why: error.message, line: lineAt(label?.start ?? 0) };
-  }
-  const program = parsed.program as unknown as Node;
-  return new Reading(program, { code, stem, framework, lineAt, isSetup });
+  const [error] = errors;
+  if (error) return { why: error.message, line: lineAt(error.labels[0]?.start ?? 0) };
+  return new Reading({
+    ...{ code, module, stem, framework, lineAt, isSetup },
+    program: program as unknown as Node,
+  });
+}
+
+function findStarts(text: string): number[] {
+  const starts = [0];
+  for (let end = text.indexOf('\n'); end >= 0; end = text.indexOf('\n', end + 1)) starts.push(end + 1);
+  return starts;
 }
 
 /** The line of a place in a part of a file. */
 function makeLines(text: string, offset: number): (place: number) => number {
   let starts: number[] | undefined;
   return (place) => {
-    starts ??= [0, ...[...text.matchAll(/\n/g)].map(({ index }) => index + 1)];
+    starts ??= findStarts(text);
     let low = 0;
     let high = starts.length - 1;
     while (low < high) {
@@ -111,28 +158,17 @@ function factsOf(readings: readonly Reading[]): FileFacts {
   };
 }
 
-/** Reads a single-file component: its scripts, and what its template renders. */
-function readComponentFile(text: string, stem: string): FileFacts {
-  const blocks = readBlocks(text);
-  const readings: Reading[] = [];
-  for (const { name, attributes, start, end } of blocks) {
-    if (name !== 'script' || 'src' in attributes) continue;
-    const lang = (attributes['lang'] ?? 'js') as 'ts' | 'tsx' | 'jsx' | 'js';
-    const isSetup = 'setup' in attributes;
-    const whole: Whole = { stem, offset: start, text, framework: 'vue', isSetup };
-    const read = readScript(text.slice(start, end), lang, whole);
-    if ('why' in read) return unread(read.why, read.line);
-    readings.push(read);
-  }
+/** Reads a single-file component: what its scripts said, and what its template renders. */
+function readComponentFile(text: string, stem: string, scripts: readonly Reading[]): FileFacts {
+  const readings = scripts.length > 0 ? scripts : [emptyReading(stem)];
   const setup = readings.find(({ script }) => script.isSetup);
-  const main = setup ?? readings[0] ?? emptyReading(stem);
-  if (readings.length === 0) readings.push(main);
+  const main = setup ?? readings[0]!;
   const unit = main.component(stem);
   const known = new Set(
     readings.flatMap(({ imports }) => imports.flatMap(({ names }) => names.map(({ local }) => local))),
   );
   const lineAt = makeLines(text, 0);
-  for (const { name, start, end, attributes } of blocks)
+  for (const { name, start, end, attributes } of readBlocks(text))
     if (name === 'template' && (attributes['lang'] ?? 'html') === 'html')
       readVueTemplate(unit, text.slice(start, end), known, (place) => lineAt(place + start));
   const facts = factsOf(readings);
@@ -143,6 +179,9 @@ function readComponentFile(text: string, stem: string): FileFacts {
 }
 
 function emptyReading(stem: string): Reading {
-  const program = { type: 'Program', start: 0, end: 0, body: [] };
-  return new Reading(program, { code: '', stem, framework: 'vue', lineAt: () => 1, isSetup: true });
+  return new Reading({
+    ...{ code: '', stem, framework: 'vue', lineAt: () => 1, isSetup: true },
+    program: { type: 'Program', start: 0, end: 0, body: [] },
+    module: { staticImports: [], staticExports: [] },
+  });
 }

@@ -3,12 +3,14 @@ import type { Scope } from '../../syntax/scope';
 import { Walk, type Place } from '../../syntax/walk';
 import type { Export, Framework, How, Import, Leaf, Parts, Use } from '../facts';
 import { isArgument, looksLikeAddress, readText, type Meaning } from './addresses';
-import { readModule } from './module';
+import { readModule, type ModuleRecord } from './module';
 import { originOf, returnedBy, valueOf } from './shapes';
 import { OpenUnit, type Imported } from './unit';
 
 export interface Script {
   readonly code: string;
+  readonly program: Node;
+  readonly module: ModuleRecord;
   /** The name that an export without one goes by. */
   readonly stem: string;
   readonly framework: Framework | undefined;
@@ -41,12 +43,9 @@ export abstract class Notes extends Walk {
   /** The member of an object or class that is read. */
   #member: string | undefined;
 
-  constructor(
-    program: Node,
-    readonly script: Script,
-  ) {
+  constructor(readonly script: Script) {
     super(false);
-    const { imports, exports, imported } = readModule(program, script.lineAt, script.stem);
+    const { imports, exports, imported } = readModule(script.module, script.lineAt, script.stem);
     this.imports = imports;
     this.exports = exports;
     this.imported = imported;

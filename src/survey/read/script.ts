@@ -11,10 +11,10 @@ import { OpenUnit } from './unit';
 
 /** Reads what each declaration of a file uses, in one walk. */
 export class Reading extends Calls {
-  constructor(program: Node, script: Script) {
-    super(program, script);
+  constructor(script: Script) {
+    super(script);
     if (script.isSetup) this.unit = this.component(script.stem);
-    this.start(program);
+    this.start(script.program);
     this.units.push(this.load);
     const exported = new Set(this.exports.map(({ local, specifier }) => (specifier ? undefined : local)));
     for (const unit of this.units) unit.isExported ||= exported.has(unit.name);
