@@ -81,8 +81,7 @@ export class Project {
   /** A path as people write it: from where they are, with slashes. */
   nameOf(file: string): string {
     let name = this.#names.get(file);
-    if (name === undefined)
-      this.#names.set(file, (name = pathWithin(this.from, file).split(sep).join('/')));
+    if (name === undefined) this.#names.set(file, (name = pathWithin(this.from, file).split(sep).join('/')));
     return name;
   }
 
