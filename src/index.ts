@@ -48,7 +48,8 @@ export type { Distance } from './page/gestures/drag';
 export type { Pasted, TypeWhere } from './page/gestures/acts';
 export type { Part, PartInstance } from './stage/parts';
 export type { Patience, Subject, Target } from './stage/subject';
-export type { Due, Time, TimeOption, VirtualTime } from './stage/time';
+export type { Due } from './stage/scheduled';
+export type { Time, TimeOption, VirtualTime } from './stage/time';
 
 /**
  * Every failure this library explains. What is an instance of it has `error.fields` of the type that belongs to

@@ -93,6 +93,11 @@ export type Provided<V extends readonly unknown[]> = readonly [
   ...{ readonly [K in keyof V]: readonly [token: core.ProviderToken<V[K]>, value: NoInfer<Public<V[K]>>] },
 ];
 
+/** The same of one among many, whose values are `V`. */
+type ProvidedBy<V> = {
+  readonly [K in keyof V]: readonly [token: core.ProviderToken<V[K]>, value: NoInfer<Public<V[K]>>];
+};
+
 /** What goes around the subject: a component or directive, one with its inputs, a module, a provider, or what `provideRouter` and its like return. */
 export type Wrapper =
   | Component
@@ -158,18 +163,14 @@ export interface Subject<T = object> extends Omit<AnySubject<InputsOf<T>, Output
 export function isolate<C extends Component | Load | AnyState, V extends readonly unknown[] = []>(
   component: C,
   options: [C] extends [AnyState]
-    ? MoreOptions
+    ? MoreOptions<V>
     : Options<InstanceType<Loaded<C, Component>>, V> = {} as never,
 ): Promise<Isolated<C, Subject<InstanceType<Loaded<C, Component>>>>> {
   return isolateOn(angularAdapter, component, options as AllOptions, calledFrom('isolate', isolate)) as never;
 }
 
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever tokens
-type AnyOptions<T> = Options<T, any[]>;
-
 /** Options beside those of a declared state, over them. */
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever tokens
-export interface MoreOptions extends Surroundings<any[]> {
+export interface MoreOptions<V extends readonly unknown[] = readonly unknown[]> extends Surroundings<V> {
   readonly props?: object;
 }
 
@@ -192,13 +193,13 @@ export interface MoreOptions extends Surroundings<any[]> {
  * });
  * expect(await isolate(board.failed)).toShow(role('alert'));
  */
-export function states<C extends Component | Load, K extends string>(
+export function states<C extends Component | Load, K extends string, W, V extends readonly unknown[] = []>(
   component: C,
-  common: AnyOptions<InstanceType<Loaded<C, Component>>>,
+  common: Options<InstanceType<Loaded<C, Component>>, V>,
   declared: {
-    readonly [name in K]: AnyOptions<InstanceType<Loaded<C, Component>>> &
+    readonly [name in K]: Omit<Options<InstanceType<Loaded<C, Component>>>, 'provide'> &
       Declared<Subject<InstanceType<Loaded<C, Component>>>, K>;
-  },
+  } & { readonly [name in keyof W]: { readonly provide?: readonly [] | ProvidedBy<W[name]> } },
 ): States<K, Subject<InstanceType<Loaded<C, Component>>>> {
   return declareStates(
     angularAdapter,

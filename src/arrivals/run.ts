@@ -21,17 +21,23 @@ export interface Steps {
   readonly last: number;
 }
 
+/** One thing that happened in a run: a step of the test, an arrival, or a timer. */
+export interface Told {
+  readonly words: string;
+  readonly verb?: 'arrives' | 'runs';
+}
+
 /** One run of a scenario, in one order of arrival. */
 export class Run implements Director {
   readonly choices: Choice[] = [];
   /** What happened, in words: steps of the test and what arrived, in order. */
-  readonly story: { readonly words: string; readonly arrives: boolean }[] = [];
+  readonly story: Told[] = [];
   readonly looked = new Set<number>();
   /** The number of steps so far, but for one. */
   last = -1;
   #depth = 0;
-  /** Whether what waits may, or has to, arrive now; else it does at the end of a step that is looked at. */
-  #mode: 'before' | 'all' | undefined;
+  /** Whether what waits may, has to, or must not arrive now; else it does at the end of a step that is looked at. */
+  #mode: 'before' | 'all' | 'none' | undefined;
   readonly #names = new Map<string, string>();
   readonly #counts = new Map<string, number>();
   readonly #calls = new Map<unknown[], number>();
@@ -49,7 +55,7 @@ export class Run implements Director {
 
   next(environment: Environment): string | undefined {
     const { pending } = environment.gate;
-    if (pending.length === 0 || this.isOver) return undefined;
+    if (pending.length === 0 || this.isOver || this.#mode === 'none') return undefined;
     const mayGoOn = this.#mode === 'before';
     const isParked = this.#mode === undefined && this.steps !== undefined && !this.#isBarrier(this.steps);
     // Between two steps nothing but the answer may be waited for.
@@ -57,7 +63,7 @@ export class Run implements Director {
     const labels = pending.map(({ id, label }) => this.#nameOf(environment, id, label));
     const chosen = this.#choose(labels, mayGoOn);
     if (chosen === labels.length) return undefined;
-    this.story.push({ words: labels[chosen]!, arrives: true });
+    this.story.push({ words: labels[chosen]!, verb: 'arrives' });
     return pending[chosen]!.id;
   }
 
@@ -96,11 +102,29 @@ export class Run implements Director {
         await atRest();
       }
       this.#mode = isWait ? 'all' : before;
-      this.story.push({ words, arrives: false });
+      this.story.push({ words });
       return await work();
     } finally {
       this.#mode = before;
       this.#depth--;
+    }
+  }
+
+  async tick(words: string, run: () => Promise<void>): Promise<void> {
+    const before = this.#mode;
+    if (!this.steps || before === 'all') return run();
+    try {
+      const waits = allUp().some(({ gate }) => !gate.isEmpty);
+      this.#mode = 'before';
+      if (waits) {
+        await atRest();
+        this.story.push({ words, verb: 'runs' });
+      }
+      // What it asks for may arrive after the next timer, too.
+      this.#mode = 'none';
+      await run();
+    } finally {
+      this.#mode = before;
     }
   }
 

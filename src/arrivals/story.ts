@@ -1,14 +1,10 @@
-/** One thing that happened in a run: a step of the test, or an arrival. */
-interface Told {
-  readonly words: string;
-  readonly arrives: boolean;
-}
+import type { Told } from './run';
 
 const most = 40;
 
 /** What happened, a line each. */
 export function tellStory(story: readonly Told[]): string[] {
-  const lines = story.map(({ words, arrives }) => (arrives ? `${words} arrives` : words));
+  const lines = story.map(({ words, verb }) => (verb ? `${words} ${verb}` : words));
   return lines.length <= most ? lines : [...lines.slice(0, most - 1), `… ${lines.length - most + 1} more`];
 }
 
@@ -38,7 +34,9 @@ export function differencesOf(story: readonly Told[], other: readonly Told[]): s
     if (!next || others.get(key)!.at < others.get(nextKey!)!.at) continue;
     const [one, two] = [told, next.told];
     found.push(
-      one.arrives ? `${one.words} arrived before ${two.words}` : `${two.words} arrived after ${one.words}`,
+      one.verb === 'arrives'
+        ? `${one.words} arrived before ${two.words}`
+        : `${two.words} arrived after ${one.words}`,
     );
   }
   return found.slice(0, 3);

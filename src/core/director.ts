@@ -9,6 +9,8 @@ export interface Director {
   next(environment: Environment): string | undefined;
   /** Does a step of the test. What waits may arrive before it. @param isWait true for one that waits for answers */
   step<T>(words: string, work: () => T | Promise<T>, isWait?: boolean): Promise<T>;
+  /** Runs a timer of a virtual clock. What waits may arrive before it. @param words the timer */
+  tick(words: string, run: () => Promise<void>): Promise<void>;
   /** Lets answers arrive one by one until something is there, or none waits any more. */
   until(environment: Environment, isThere: () => boolean): Promise<void>;
   /** The test looks at a subject between two steps. */

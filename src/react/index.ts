@@ -24,6 +24,11 @@ export type Provided<V extends readonly unknown[]> = readonly [
   ...{ readonly [K in keyof V]: readonly [context: React.Context<V[K]>, value: NoInfer<V[K]>] },
 ];
 
+/** The same of one among many, whose values are `V`. */
+type ProvidedBy<V> = {
+  readonly [K in keyof V]: readonly [context: React.Context<V[K]>, value: NoInfer<V[K]>];
+};
+
 /** The options of {@link isolate} but for the props. */
 export interface Surroundings<V extends readonly unknown[] = readonly unknown[]> extends CommonOptions {
   /** Child components that are replaced: by reference, by name, or as `stub(Child, how)` says. */
@@ -63,7 +68,7 @@ export type Arguments<P, V extends readonly unknown[]> = object extends P
  */
 export function isolate<C extends Component | Load | AnyState, V extends readonly unknown[] = []>(
   component: C,
-  ...args: [C] extends [AnyState] ? [options?: MoreOptions] : Arguments<Props<C>, V>
+  ...args: [C] extends [AnyState] ? [options?: MoreOptions<V>] : Arguments<Props<C>, V>
 ): Promise<Isolated<C, Subject<Props<C>>>> {
   return isolateOn(
     reactAdapter,
@@ -76,11 +81,8 @@ export function isolate<C extends Component | Load | AnyState, V extends readonl
 /** The props of a component, or of the one that is loaded. */
 export type Props<C> = React.ComponentProps<Loaded<C, Component>>;
 
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever contexts
-type AnySurroundings = Surroundings<any[]>;
-
 /** Options beside those of a declared state, over them. */
-export interface MoreOptions extends AnySurroundings {
+export interface MoreOptions<V extends readonly unknown[] = readonly unknown[]> extends Surroundings<V> {
   readonly props?: object;
 }
 
@@ -103,10 +105,18 @@ export interface MoreOptions extends AnySurroundings {
  * });
  * expect(await isolate(board.failed)).toShow(role('alert'));
  */
-export function states<C extends Component | Load, K extends string, G extends object = object>(
+export function states<
+  C extends Component | Load,
+  K extends string,
+  W,
+  V extends readonly unknown[] = [],
+  G extends object = object,
+>(
   component: C,
-  common: AnySurroundings & { readonly props?: G & Partial<Props<C>> },
-  declared: { readonly [name in K]: DeclaredState<Props<C>, G, K> },
+  common: Surroundings<V> & { readonly props?: G & Partial<Props<C>> },
+  declared: { readonly [name in K]: DeclaredState<Props<C>, G, K> } & {
+    readonly [name in keyof W]: { readonly provide?: readonly [] | ProvidedBy<W[name]> };
+  },
 ): States<K, Subject<Props<C>>> {
   return declareStates(
     reactAdapter,
@@ -118,7 +128,7 @@ export function states<C extends Component | Load, K extends string, G extends o
 }
 
 /** One state of a component with the props `P`, of which all have `G`. */
-export type DeclaredState<P, G, K extends string> = AnySurroundings &
+export type DeclaredState<P, G, K extends string> = Omit<Surroundings, 'provide'> &
   Declared<Subject<P>, K> &
   (object extends Lacking<P, G>
     ? { readonly props?: Partial<P> }
@@ -148,7 +158,7 @@ export type TeamIsolate<G = object> = <
   V extends readonly unknown[] = [],
 >(
   component: C,
-  ...args: [C] extends [AnyState] ? [options?: MoreOptions] : Arguments<Lacking<Props<C>, G>, V>
+  ...args: [C] extends [AnyState] ? [options?: MoreOptions<V>] : Arguments<Lacking<Props<C>, G>, V>
 ) => Promise<Isolated<C, Subject<Props<C>>>>;
 
 /**

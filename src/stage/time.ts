@@ -1,21 +1,21 @@
 import { calledFrom } from '../core/errors/called-from';
-import { directed } from '../core/director';
+import { directed, directing } from '../core/director';
 import { nearest } from '../core/near';
-import { placeIn } from '../core/origin';
 import { print } from '../core/print';
 import { guessSpan, printSpan, readSpan } from '../core/spans';
 import { makeStep } from '../core/step';
 import type { AnyFunction } from '../core/spy';
 import { pageTime } from '../core/page-time';
-import { VirtualClock, type DueKind, type Scheduled } from '../core/virtual-clock';
+import { VirtualClock } from '../core/virtual-clock';
 import type { Environment } from '../core/environment';
-import { nextTurn, readClock } from '../core/host';
+import { nextTurn } from '../core/host';
 import { allZones, enterZone, isZone } from '../page/globals/zone';
 import { readPageClock } from '../page/globals/dates';
 import { endScheduled } from '../page/globals/scheduled';
 import { explained } from './explained';
 import { refuse } from './errors';
 import { activityOf } from './rest';
+import { printDue, printScheduled, whatIsDue, type Due } from './scheduled';
 import type { Ground } from './ground';
 
 /** The time a subject lives in. */
@@ -27,20 +27,6 @@ export interface VirtualTime {
   readonly startsAt?: Date | string | number;
   /** The time zone, by its IANA name: `'Europe/Paris'`. */
   readonly zone?: string;
-}
-
-/** Something that is scheduled and has not run yet. */
-export interface Due {
-  readonly kind: DueKind;
-  /** What was asked: `setTimeout 300 ms`, `GET /api/hives`. */
-  readonly what: string;
-  /** Milliseconds from now. */
-  readonly in: number;
-  readonly at: Date;
-  /** The component that made it, where that is known. */
-  readonly from: string | undefined;
-  /** The line of your code that made it: `AlertTicker.tsx:12`. Known in virtual time only. */
-  readonly line: string | undefined;
 }
 
 /**
@@ -211,6 +197,12 @@ export async function moveTo(stage: Ground, clock: VirtualClock, to: number): Pr
 
 /** Runs what is due next, and comes to rest if it changed anything. */
 export async function runNext(stage: Ground, clock: VirtualClock): Promise<void> {
+  const { current } = directing;
+  if (current && clock.next) return current.tick(printScheduled(clock.next), () => runOne(stage, clock));
+  return runOne(stage, clock);
+}
+
+async function runOne(stage: Ground, clock: VirtualClock): Promise<void> {
   const before = activityOf(stage);
   clock.runNext();
   // All promises it resolved have run after a turn.
@@ -236,64 +228,5 @@ async function runOut(stage: Ground, clock: VirtualClock, calledAt: Error): Prom
       }
       await runNext(stage, clock);
     }
-  });
-}
-
-const words: Readonly<Record<DueKind, string>> = {
-  timeout: 'a time-out',
-  interval: 'an interval',
-  frame: 'an animation frame',
-  idle: 'an idle callback',
-  signal: 'the time-out of a signal',
-  answer: 'the answer',
-};
-
-const lineOf = ({ calledAt }: Scheduled): string | undefined => calledAt && placeIn(calledAt);
-
-/** Something scheduled, in words: `an interval of 4s (AlertTicker, AlertTicker.tsx:12)`. */
-function printScheduled(one: Scheduled): string {
-  const where = [one.from, lineOf(one)].filter(Boolean).join(', ');
-  const what =
-    one.kind === 'answer'
-      ? `the answer to ${one.label}`
-      : `${words[one.kind]}${one.kind === 'frame' || one.kind === 'idle' ? '' : ` of ${printSpan(one.delay)}`}`;
-  return where ? `${what} (${where})` : what;
-}
-
-/** Something that is due, in words. */
-export const printDue = ({ kind, what, in: left, from, line }: Due): string => {
-  const where = [from, line].filter(Boolean).join(', ');
-  const name = kind === 'answer' ? `the answer to ${what}` : `${words[kind]} (${what})`;
-  return `${name}${where ? `, made by ${where},` : ''} in ${printSpan(roundedUp(left))}`;
-};
-
-/** Milliseconds, rounded up: real time passes while a message is written. */
-export const roundedUp = (milliseconds: number): number => {
-  const step = pageTime.clock ? 1 : milliseconds > 1000 ? 1000 : 100;
-  return Math.ceil(milliseconds / step) * step;
-};
-
-/** What is scheduled for a subject, the next first. */
-export function whatIsDue({ environment }: Ground): Due[] {
-  const { clock } = pageTime;
-  if (clock)
-    return clock.scheduled.map((one) => ({
-      kind: one.kind,
-      what: one.label,
-      in: Math.round((one.at - clock.now()) * 1000) / 1000,
-      at: new Date(clock.date() + (one.at - clock.now())),
-      from: one.from,
-      line: lineOf(one),
-    }));
-  return environment.work.timers.map(({ what, label, due }) => {
-    const left = Math.max(0, Math.round(due! - readClock()));
-    return {
-      kind: what!,
-      what: label,
-      in: left,
-      at: new Date(Date.now() + left),
-      from: undefined,
-      line: undefined,
-    };
   });
 }

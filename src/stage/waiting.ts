@@ -12,7 +12,8 @@ import { pass } from './rest';
 import type { Ground } from './ground';
 import type { Stage } from './stage';
 import type { Patience } from './subject';
-import { printDue, roundedUp, runNext, whatIsDue, type Due } from './time';
+import { printDue, roundedUp, whatIsDue, type Due } from './scheduled';
+import { runNext } from './time';
 import { observeChanges } from '../page/globals/observing';
 
 /** A step that waits. */

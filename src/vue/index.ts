@@ -51,6 +51,11 @@ export type Provided<V extends readonly unknown[]> = readonly [
   ...{ readonly [K in keyof V]: readonly [key: Vue.InjectionKey<V[K]> | string, value: NoInfer<V[K]>] },
 ];
 
+/** The same of one among many, whose values are `V`. */
+type ProvidedBy<V> = {
+  readonly [K in keyof V]: readonly [key: Vue.InjectionKey<V[K]> | string, value: NoInfer<V[K]>];
+};
+
 /** The options of {@link isolate} but for props and slots. */
 export interface Surroundings<V extends readonly unknown[] = readonly unknown[]> extends CommonOptions {
   /** Children that are replaced, by reference or name, or as `stub(Child, how)` says; directives as `v-focus`. */
@@ -111,7 +116,7 @@ export interface Subject<Props = object> extends Omit<
  */
 export function isolate<C extends Component | Load | AnyState, V extends readonly unknown[] = []>(
   component: C,
-  ...args: [C] extends [AnyState] ? [options?: MoreOptions] : Arguments<Loaded<C, Component>, V>
+  ...args: [C] extends [AnyState] ? [options?: MoreOptions<V>] : Arguments<Loaded<C, Component>, V>
 ): Promise<Isolated<C, Subject<PropsOf<Loaded<C, Component>>>>> {
   return isolateOn(
     vueAdapter,
@@ -121,11 +126,8 @@ export function isolate<C extends Component | Load | AnyState, V extends readonl
   ) as never;
 }
 
-// eslint-disable-next-line @typescript-eslint/no-explicit-any -- of whatever keys
-type AnySurroundings = Surroundings<any[]>;
-
 /** Options beside those of a declared state, over them. */
-export interface MoreOptions extends AnySurroundings {
+export interface MoreOptions<V extends readonly unknown[] = readonly unknown[]> extends Surroundings<V> {
   readonly props?: object;
   readonly slots?: object;
 }
@@ -149,13 +151,21 @@ export interface MoreOptions extends AnySurroundings {
  * });
  * expect(await isolate(board.failed)).toShow(role('alert'));
  */
-export function states<C extends Component | Load, K extends string, G extends object = object>(
+export function states<
+  C extends Component | Load,
+  K extends string,
+  W,
+  V extends readonly unknown[] = [],
+  G extends object = object,
+>(
   component: C,
-  common: AnySurroundings & {
+  common: Surroundings<V> & {
     readonly props?: G & Partial<Given<PropsOf<Loaded<C, Component>>>>;
     readonly slots?: SlotsFor<Loaded<C, Component>>;
   },
-  declared: { readonly [name in K]: DeclaredState<Loaded<C, Component>, G, K> },
+  declared: { readonly [name in K]: DeclaredState<Loaded<C, Component>, G, K> } & {
+    readonly [name in keyof W]: { readonly provide?: readonly [] | ProvidedBy<W[name]> };
+  },
 ): States<K, Subject<PropsOf<Loaded<C, Component>>>> {
   return declareStates(
     vueAdapter,
@@ -167,7 +177,7 @@ export function states<C extends Component | Load, K extends string, G extends o
 }
 
 /** One state of a component, of which all have the props `G`. */
-export type DeclaredState<C, G, K extends string, P = PropsOf<C>> = AnySurroundings & {
+export type DeclaredState<C, G, K extends string, P = PropsOf<C>> = Omit<Surroundings, 'provide'> & {
   readonly slots?: SlotsFor<C>;
 } & Declared<Subject<P>, K> &
   (object extends Lacking<P, G>
@@ -198,7 +208,7 @@ export type TeamIsolate<G = object> = <
 >(
   component: C,
   ...args: [C] extends [AnyState]
-    ? [options?: MoreOptions]
+    ? [options?: MoreOptions<V>]
     : Arguments<Loaded<C, Component>, V, Lacking<PropsOf<Loaded<C, Component>>, G>>
 ) => Promise<Isolated<C, Subject<PropsOf<Loaded<C, Component>>>>>;
 

@@ -386,6 +386,25 @@ const races: Record<string, Race> = {
     steps: () => Promise.resolve(),
     shows: 'first second',
   },
+  'an answer between two timers that run in one step': {
+    start: (show, isMended) => {
+      const slow = setTimeout(() => show('still asking'), 2000);
+      let given = 0;
+      const late = setTimeout(() => show(given ? 'no answer' : 'still asking'), 4000);
+      setTimeout(() => given++, 3000);
+      each(ask('/api/scale'), (kg) => {
+        clearTimeout(slow);
+        // Forgotten where the first has run already.
+        if (isMended || !given) clearTimeout(late);
+        show(kg);
+      });
+    },
+    presses: () => [],
+    network: () => ({ 'GET /api/scale': '31' }),
+    time: 'virtual',
+    steps: (subject) => subject.time.advance('5s'),
+    shows: '31',
+  },
   'a fault that needs two late answers': {
     presses: (show, isMended) => {
       const seen: number[] = [];

@@ -124,6 +124,12 @@ async function declaredStates() {
   states(HiveCard, { props: { hive: 'h1' } }, { plain: { shows: [] } });
   // @ts-expect-error a key with a letter off
   states(HiveCard, { props: { hive } }, { plain: { show: [] } });
+  // @ts-expect-error all states provide a value of another type
+  states(HiveCard, { props: { hive }, provide: [[UNITS, 'stone']] }, { plain: { shows: [] } });
+  // @ts-expect-error a state provides a value of another type
+  states(HiveCard, { props: { hive } }, { plain: { provide: [[UNITS, 'stone']], shows: [] } });
+  // @ts-expect-error a call provides a value of another type for a state
+  await isolate(cards.plain, { provide: [[UNITS, 'stone']] });
   // @ts-expect-error a state that was not declared
   await isolate(cards.opend);
 }

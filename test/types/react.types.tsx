@@ -1,7 +1,5 @@
 /* Compiled, never run: what the public interface must take and must refuse. */
 import {
-  cases,
-  everyArrival,
   fail,
   hold,
   inTurn,
@@ -20,7 +18,7 @@ import {
   type StandIn,
 } from 'simulacra';
 import type { Client } from '../seam/fixture/src/api';
-import { isolate, isolateWith, states, stub } from 'simulacra/react';
+import { isolate, isolateWith, stub } from 'simulacra/react';
 import 'simulacra/jest';
 import { createContext, forwardRef, lazy, memo, type ReactNode } from 'react';
 import type { Hive } from '../../examples/shared/hive';
@@ -242,51 +240,3 @@ function matchers() {
 }
 
 export { props, surroundings, stubs, network, doubles, mending, swaps, matchers };
-
-async function declaredStates() {
-  const cards = states(
-    Card,
-    { props: { hive } },
-    {
-      plain: { shows: [role('heading')] },
-      opened: {
-        from: 'plain',
-        props: { onOpen: (id, at) => void [id.length, at.toFixed()] },
-        after: (card) => card.update({ hive }),
-        looksLike: ['plain'],
-        shows: [role('button')],
-      },
-      ...cases('{name}', [hive], (one) => ({ props: { hive: one }, shows: [role('article', one.name)] })),
-    },
-  );
-  const card = await isolate(cards.plain);
-  same<Equal<ReturnType<typeof card.part<typeof Card>>['props'], CardProps[]>>();
-  await card.update({ hive });
-  await isolate(cards.opened, { network: { 'GET /a': 1 } });
-  await isolateWith({ depth: 1 })(cards.plain);
-  states(Card, {}, { plain: { props: { hive }, shows: [] }, next: { from: 'plain', shows: [] } });
-  states(
-    () => import('../../examples/react-apiary/src/HiveBoard'),
-    { props: { yard: 'north' } },
-    { one: { shows: [] } },
-  );
-  // @ts-expect-error a required prop is missing in all states
-  states(Card, {}, { plain: { shows: [] } });
-  // @ts-expect-error a prop of another type
-  states(Card, { props: { hive: 'h1' } }, { plain: { shows: [] } });
-  // @ts-expect-error a prop of another type in a state
-  states(Card, { props: { hive } }, { plain: { props: { onOpen: 7 }, shows: [] } });
-  // @ts-expect-error a key with a letter off
-  states(Card, { props: { hive } }, { plain: { show: [] } });
-  // @ts-expect-error no locator
-  states(Card, { props: { hive } }, { plain: { shows: ['heading'] } });
-  // @ts-expect-error builds on a state that is not there
-  states(Card, { props: { hive } }, { plain: { shows: [] }, next: { from: 'plian', shows: [] } });
-  const one = states(Card, { props: { hive } }, { plain: { shows: [] } });
-  // @ts-expect-error a state that was not declared
-  await isolate(one.plian);
-  const { tried } = await everyArrival(async () => void (await isolate(cards.plain)), { most: 3 });
-  same<Equal<typeof tried, number>>();
-  void tried;
-}
-void declaredStates;

@@ -1,7 +1,7 @@
 import { role, swap, text } from 'simulacra';
 import { states } from 'simulacra/vue';
 import { ref } from 'vue';
-import { UnitsKey } from './units';
+import { UnitsKey, type Units } from './units';
 
 const scale = (kilograms: number | undefined, live: boolean) => [
   swap(() => import('./useScale'), { useScale: { kilograms: ref(kilograms), live: ref(live) } }),
@@ -16,7 +16,7 @@ export default states(
     still: { swap: scale(31.2, false), shows: [text(/the last it told/)] },
     'in pounds': {
       swap: scale(31.2, true),
-      provide: [[UnitsKey, ref('pounds')]],
+      provide: [[UnitsKey, ref<Units>('pounds')]],
       shows: [text('On the scale 68.8 lb and counting')],
     },
   },
