@@ -77,16 +77,8 @@ export class Showing {
 
   /** What is wrong with the states as a whole, once all have come about. */
   async finish(): Promise<Found & { readonly component: string }> {
-    const verification = this.#verification;
-    const pairs = verification.pairs();
-    const alike = pairs.filter(([{ state }, other]) => other.alsoHold.has(state.name)).length;
-    const unused = verification.complainOfUnused();
-    const failures = [...(await verification.complainOfAlike()), ...(unused ? [unused] : [])];
-    return {
-      component: this.#component,
-      pairs: { compared: pairs.length, apart: pairs.length - alike },
-      failures: failures.map(failedOf),
-    };
+    const { pairs, failures } = await this.#verification.findWhole();
+    return { component: this.#component, pairs, failures: failures.map(failedOf) };
   }
 }
 

@@ -74,11 +74,21 @@ export class Verification {
       if (!this.#seen.has(name) && !this.#failed.has(name)) await this.verify(name);
   }
 
-  /** The pairs of states that came about, the first of which has to be told from the second. */
-  pairs(): (readonly [state: Verified, other: Verified])[] {
+  /** What is found of the states as a whole, once all that are wanted have come about. */
+  async findWhole(): Promise<Pick<StatesReport, 'pairs' | 'failures'>> {
+    const compared = this.#seen.size * (this.#seen.size - 1);
+    const unused = this.complainOfUnused();
+    return {
+      pairs: { compared, apart: compared - this.#alike().length },
+      failures: [...(await this.complainOfAlike()), ...(unused ? [unused] : [])],
+    };
+  }
+
+  /** The pairs of states in which all that the first declares holds in the second, too. */
+  #alike(): (readonly [state: Verified, other: Verified])[] {
     const all = [...this.#seen.values()];
-    return all.flatMap((state) =>
-      all.filter((other) => other !== state).map((other) => [state, other] as const),
+    return all.flatMap((one) =>
+      all.filter(({ alsoHold }) => alsoHold.has(one.state.name)).map((other) => [one, other] as const),
     );
   }
 
@@ -99,7 +109,7 @@ export class Verification {
   async complainOfAlike(): Promise<Error[]> {
     const { component, declaredAt } = this.set;
     const isMeant = (one: Verified, other: Verified) => one.state.looksLike.includes(other.state.name);
-    const alike = this.pairs().filter(([{ state }, other]) => other.alsoHold.has(state.name));
+    const alike = this.#alike();
     const confused = alike.filter(([one, other]) => !isMeant(one, other) && !isMeant(other, one));
     const [first] = confused;
     const pairs = await this.#compare(confused);
@@ -183,13 +193,9 @@ export async function verifyStates(
     );
     states.push(report);
   }
-  const pairs = verification.pairs();
-  const alike = pairs.filter(([{ state }, other]) => other.alsoHold.has(state.name)).length;
-  const unused = verification.complainOfUnused();
   return {
     component: verification.set.component,
     states,
-    pairs: { compared: pairs.length, apart: pairs.length - alike },
-    failures: [...(await verification.complainOfAlike()), ...(unused ? [unused] : [])],
+    ...(await verification.findWhole()),
   };
 }
