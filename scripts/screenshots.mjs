@@ -1,8 +1,8 @@
 // Makes docs/screenshots anew from the demo data: the example's pages and the main commands' output.
 import { spawn, spawnSync } from 'node:child_process';
-import { rmSync } from 'node:fs';
+import { copyFileSync, mkdirSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { createServer } from 'vite';
 import { openBrowser } from './browser.mjs';
@@ -96,10 +96,6 @@ async function sheet() {
     await choose(page);
   });
   await shown('sheet-phone', file, phone, find);
-  await shown('sheet-phone-dark', file, phone, async (page) => {
-    await find(page);
-    await choose(page);
-  });
   const files = ['react-apiary/src/HiveBoard.states.tsx', 'react-apiary/src/HiveCard.states.tsx'];
   const watching = spawn(process.execPath, ['../dist/cli.js', 'sheet', ...files, '--watch', '--port', '0'], {
     cwd: 'examples',
@@ -137,9 +133,9 @@ async function switchboard(page) {
 }
 
 // The terminal is a real one, in a window of its own on a display without a screen.
-const terminal = (name, command, seconds = 9) => {
-  const script = `xterm -geometry 102x44 -fa 'DejaVu Sans Mono' -fs 11 -bg '#fdfaf3' -fg '#2b2416' -e bash -c "${command}; sleep 90" & sleep ${seconds}; import -window root ${folder}/${name}.png`;
-  const { status } = spawnSync('xvfb-run', ['-a', '-s', '-screen 0 924x832x24', 'bash', '-c', script], {
+const terminal = (name, command, seconds = 9, rows = 44) => {
+  const script = `xterm -geometry 102x${rows} -fa 'DejaVu Sans Mono' -fs 11 -bg '#fdfaf3' -fg '#2b2416' -e bash -c "${command}; sleep 90" & sleep ${seconds}; import -window root ${folder}/${name}.png`;
+  const { status } = spawnSync('xvfb-run', ['-a', '-s', `-screen 0 924x${rows * 19 - 4}x24`, 'bash', '-c', script], {
     stdio: 'inherit',
   });
   if (status !== 0) console.error(`no picture of ${name}: xvfb, xterm and imagemagick are needed`);
@@ -154,10 +150,25 @@ terminal(
   'serve',
   `cd examples/shared; (sleep 3; ${asking.join('; ')}) & node ../../dist/cli.js serve --state 'QUERY InFlower=slow 5s'`,
 );
+/** Drafts of some components of the React example, and of one that shows nothing. */
+function draftFolder() {
+  const copy = 'examples/drafted-apiary';
+  const files = ['HiveCard', 'HiveBoard', 'InspectionForm', 'NoteField', 'NotePad', 'ScaleFeed', 'YardGate'];
+  const helpers = ['inspections.tsx', 'session.tsx', 'units.ts', 'useHives.ts', 'useScale.ts'];
+  for (const folder of ['src', 'node_modules']) mkdirSync(`${copy}/${folder}`, { recursive: true });
+  for (const name of [...files.map((file) => `${file}.tsx`), ...helpers])
+    copyFileSync(`examples/react-apiary/src/${name}`, `${copy}/src/${name}`);
+  writeFileSync(`${copy}/package.json`, '{}');
+  symlinkSync(resolve('.'), `${copy}/node_modules/simulacra`);
+  writeFileSync(`${copy}/src/HiveGap.tsx`, 'export const HiveGap = () => <div className="gap" />;\n');
+  terminal('draft-all', `cd ${copy}; clear; node ../../dist/cli.js draft --all src`, 40, 16);
+  rmSync(copy, { recursive: true });
+}
 const failing = (file) =>
   `npx jest --colors --config scripts/showcase/jest.config.cjs ${file} 2>&1 | grep -v npm`;
 terminal('survey', 'cd examples/react-apiary; node ../../dist/cli.js survey HiveDetail');
 terminal('draft', 'cd examples/react-apiary; clear; node ../../dist/cli.js draft HiveCard --print 2>&1', 22);
+draftFolder();
 terminal('failure', failing('showcase/board.tsx'));
 terminal('states', failing('showcase/board-states'));
 process.exit(0);

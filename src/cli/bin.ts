@@ -10,15 +10,24 @@ const untilStopped = () => {
 // Nobody may be reading any more; what is being done is still brought to its end.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
+/** The line that tells how far something has come; what is written goes in its place. */
+let line = '';
+function progress(now: string): void {
+  if (now === line) return;
+  line = now;
+  process.stderr.write(`\r\u001b[K${now.slice(0, (process.stderr.columns ?? 80) - 1)}`);
+}
+const after = (stream: NodeJS.WriteStream) => (text: string) => {
+  progress('');
+  stream.write(text);
+};
+
 process.exitCode = await main(
   process.argv.slice(2),
   {
-    write: (text) => void process.stdout.write(text),
-    complain: (text) => void process.stderr.write(text),
-    ...(process.stderr.isTTY && {
-      progress: (line: string) =>
-        void process.stderr.write(`\r\u001b[K${line.slice(0, (process.stderr.columns ?? 80) - 1)}`),
-    }),
+    write: after(process.stdout),
+    complain: after(process.stderr),
+    ...(process.stderr.isTTY && { progress }),
     colour: process.stdout.isTTY === true && !process.env['NO_COLOR'],
   },
   untilStopped,
