@@ -32,3 +32,4 @@ process.exitCode = await main(
   },
   untilStopped,
 );
+progress('');

@@ -115,7 +115,7 @@ async function draftAsked(
     const lanes = processes ?? Math.max(1, availableParallelism() - 1);
     return draftFolder(output, drafting, what, Math.floor(lanes) || 1, given);
   }
-  const outcome = await drafting.draft(what).finally(() => output.progress?.(''));
+  const outcome = await drafting.draft(what);
   return finish(output, outcome, given);
 }
 
@@ -132,7 +132,7 @@ async function draftFolder(
     if (row.kind !== 'drafted') return;
     const { hasPassed } = row.outcome;
     if (print !== true && (hasPassed || keep === true)) write(output, row.outcome);
-  }).finally(() => output.progress?.(''));
+  });
   output.write(printRows(rows, coloursOf(output)));
   return rows.some((row) => row.kind === 'broken' || (row.kind === 'drafted' && !row.outcome.hasPassed))
     ? 1

@@ -62,7 +62,7 @@ async function listSurvey(output: Output, what: string, from: string, given: Giv
   }
   const found = await survey(what, from, (done, of) => {
     output.progress?.(`reading ${done} of ${of} files`);
-  }).finally(() => output.progress?.(''));
+  });
   for (const [file, draw] of [
     [svg, drawSurvey],
     [html, printPage],

@@ -267,3 +267,17 @@ it('keeps what files say between runs, by their content', async () => {
   writeFileSync(changed.path('src/Chart.tsx'), `export const Chart = () => <svg />;`);
   expect((await changed.survey('src')).stdout).not.toBe(first.stdout);
 });
+
+const many = makeProject(
+  Object.fromEntries(
+    Array.from({ length: 70 }, (_, at) => [`src/Card${at}.tsx`, card.replace('HiveCard', `Card${at}`)]),
+  ) as Record<string, string>,
+);
+
+it('tells how far it is on a line of a terminal, and puts in its place what it has to say', async () => {
+  const onTerminal = 'data:text/javascript,process.stderr.isTTY = true';
+  const { stderr } = await many.run('--import', [onTerminal, join(root, 'dist/cli.js'), 'survey', 'Nobody']);
+  const anew = '\r\u001b[K';
+  expect(stderr.split(anew).slice(0, -1).at(-2)).toMatch(/64 of 70/);
+  expect(stderr.split(anew).at(-1)).toMatch(/^SIM-SURVEY-MISSING/);
+});
