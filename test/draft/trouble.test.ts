@@ -8,6 +8,8 @@ import { cli, makeProject } from './project';
 const project = makeProject({
   'src/Loops.tsx':
     'export const Loops = () => {\n  for (;;) if (Date.now() < 0) break;\n  return <p>Never</p>;\n};\n',
+  'src/Fills.tsx':
+    'const kept: number[][] = [];\nexport const Fills = () => {\n  for (;;) if (kept.push(new Array<number>(1e6).fill(kept.length)) < 0) break;\n  return <p>Never</p>;\n};\n',
   'src/Exits.tsx': 'export const Exits = () => {\n  process.exit(0);\n  return <p>Never</p>;\n};\n',
   'src/Writes.tsx':
     "import { writeFileSync } from 'node:fs';\nexport const Writes = () => {\n  writeFileSync('written.txt', 'x');\n  return <p>It wrote a file</p>;\n};\n",
@@ -42,6 +44,7 @@ describe('what a drafted component does harms only its own draft', () => {
 
   it.each([
     ['Loops', 'it was not done after 14 s'],
+    ['Fills', 'it needs more than 1024 MB of memory'],
     ['Exits', 'it ends the process (process.exit called with "0")'],
     ['Writes', 'fs.writeFileSync() is refused while a draft is tried'],
     ['Reads', 'fs.readFileSync() is refused while a draft is tried'],
@@ -62,7 +65,7 @@ describe('what a drafted component does harms only its own draft', () => {
     expect(said.stdout).toMatch(/^passes +Shown /m);
     expect(said.stdout).toMatch(/^left as is +Tested +Tested\.test\.tsx is there/m);
     expect(said.stdout).toMatch(
-      /^2 of 9 components drafted with a test that passes; 7 without; 2 left as they are$/m,
+      /^2 of 10 components drafted with a test that passes; 8 without; 2 left as they are$/m,
     );
     expect(said.code).toBe(1);
   });
