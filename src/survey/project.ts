@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { basename, dirname, join, relative, sep } from 'node:path';
 import { isBuiltin } from 'node:module';
@@ -190,8 +190,7 @@ const pathWithin = (folder: string, path: string): string =>
     ? path.slice(folder.length + 1)
     : relative(folder, path);
 
-const keyOf = (file: string, text: string): string =>
-  createHash('sha1').update(basename(file)).update('\n').update(text).digest('base64url');
+const keyOf = (file: string, text: string): string => hash('sha1', `${basename(file)}\n${text}`, 'base64url');
 
 /** The text of a file, or why there is none. */
 function readText(file: string): string | FileFacts {
