@@ -1,11 +1,11 @@
 import { explain, joinComplaints } from './errors';
 import { startTimer } from './host';
 import { recordings } from './recordings';
-import { shared } from './shared';
+import { once, shared } from './shared';
 
 /**
- * Unmounts every subject that is still up, newest first, and restores the page. `simulacra/jest` calls it after
- * each test. In another runner, call it in the hook that runs after each test.
+ * Unmounts every subject that is still up, newest first, and restores the page. Where the runner has a global
+ * `afterEach`, as Jest has, this happens after each test. In another runner, call it in the hook that does.
  *
  * @throws all problems of the test: a request without a route, a stub that nothing used, an error after the
  * last step, a step that was not awaited
@@ -29,6 +29,14 @@ export async function takeDown(): Promise<void> {
   shared.steps.clear();
   shared.test++;
   if (complaints.length > 0) throw joinComplaints(complaints);
+}
+
+/** Has a runner take subjects down after each test, once for each test file. @param afterEach the runner's hook */
+export function hookTakeDown(afterEach: ((work: () => Promise<void>) => void) | undefined): void {
+  const hook = once('hook', () => ({ isSet: false }));
+  if (hook.isSet || !afterEach) return;
+  afterEach(takeDown);
+  hook.isSet = true;
 }
 
 // That the subject was taken down first is a consequence, not an error.

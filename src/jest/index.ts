@@ -1,5 +1,5 @@
 import { isPromise } from '../core/is-promise';
-import { takeDown } from '../core/take-down';
+import { hookTakeDown, takeDown } from '../core/take-down';
 import { explain } from '../page/errors';
 import { print } from '../core/print';
 import type { Locator } from '../page/locators';
@@ -56,7 +56,7 @@ const matchers = {
 const { expect: expectation, afterEach: after } = readRunner();
 expectation?.extend(matchers);
 // Take-down also runs after a test that failed.
-after?.(takeDown);
+hookTakeDown(after);
 
 export { matchers, takeDown };
 export { testStates } from './states';
