@@ -135,9 +135,13 @@ async function switchboard(page) {
 // The terminal is a real one, in a window of its own on a display without a screen.
 const terminal = (name, command, seconds = 9, rows = 44) => {
   const script = `xterm -geometry 102x${rows} -fa 'DejaVu Sans Mono' -fs 11 -bg '#fdfaf3' -fg '#2b2416' -e bash -c "${command}; sleep 90" & sleep ${seconds}; import -window root ${folder}/${name}.png`;
-  const { status } = spawnSync('xvfb-run', ['-a', '-s', `-screen 0 924x${rows * 19 - 4}x24`, 'bash', '-c', script], {
-    stdio: 'inherit',
-  });
+  const { status } = spawnSync(
+    'xvfb-run',
+    ['-a', '-s', `-screen 0 924x${rows * 19 - 4}x24`, 'bash', '-c', script],
+    {
+      stdio: 'inherit',
+    },
+  );
   if (status !== 0) console.error(`no picture of ${name}: xvfb, xterm and imagemagick are needed`);
 };
 terminal('demo', 'node dist/cli.js demo');

@@ -6,11 +6,11 @@ import { gzipSync } from 'node:zlib';
 
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
-  'index.js': 89.5,
-  'react.js': 121,
-  'vue.js': 122.5,
-  'angular.js': 125.5,
-  'jest.js': 44.5,
+  'index.js': 90,
+  'react.js': 121.5,
+  'vue.js': 123,
+  'angular.js': 126,
+  'jest.js': 45.5,
   'seam.js': 12,
 };
 

@@ -21,7 +21,8 @@ export interface Linking {
 
 /** Makes the look-up a rewritten file has for one module. */
 export function makeLink(linking: Linking): Link {
-  const { id, importer, uses, real, isCommon } = linking;
+  const { id, importer, specifier, uses, isCommon } = linking;
+  const real = () => modules.always.get(specifier)?.(linking.real()) ?? linking.real();
   let seen = -1;
   let current: Record<string, unknown>;
   let isView = false;
@@ -44,7 +45,7 @@ export function makeLink(linking: Linking): Link {
   let whole: { readonly of: unknown; readonly made: unknown } | undefined;
   const link = Object.assign(lookUpNoting, {
     importer,
-    specifier: linking.specifier,
+    specifier,
     id,
     uses,
     need: linking.need,
@@ -73,7 +74,7 @@ export function makeLink(linking: Linking): Link {
     },
   });
   // Keyed by the specifier as written and how it is used, because resolving the module's id is slow.
-  modules.links.set([importer, linking.specifier, ...Object.keys(uses)].join('\0'), link);
+  modules.links.set([importer, specifier, ...Object.keys(uses)].join('\0'), link);
   return link;
 }
 

@@ -104,6 +104,8 @@ export interface Modules {
   readonly waiting: Map<string, Set<string>>;
   /** Refuses to load from an address; put here by the stage. */
   refuseAddress?: (specifier: string) => Error;
+  /** By specifier: what stands for a module in every file, whoever swaps what; put here by the stage. */
+  readonly always: Map<string, (real: Exports) => Exports>;
   /** The names of the functions a module exports, where that was read from its text beforehand. */
   readonly functions: Map<string, readonly string[]>;
 }
@@ -122,6 +124,7 @@ export const modules = (shared.singletons['seam'] ??= {
   isLoadingSubject: false,
   left: new Set(),
   waiting: new Map(),
+  always: new Map(),
   functions: new Map(),
 }) as Modules;
 

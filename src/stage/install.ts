@@ -2,6 +2,7 @@ import { hookTakeDown } from '../core/take-down';
 import { refuseImport } from '../network/carriers';
 import { installNetwork } from '../network/install';
 import { install } from '../page/globals/install';
+import { timerModules } from '../page/globals/timer-modules';
 import { modules } from '../seam/modules';
 
 /**
@@ -10,6 +11,7 @@ import { modules } from '../seam/modules';
  */
 export function installOnce(): void {
   modules.refuseAddress = refuseImport;
+  for (const [specifier, stand] of Object.entries(timerModules)) modules.always.set(specifier, stand);
   install(installNetwork);
   hookTakeDown(readHook());
 }

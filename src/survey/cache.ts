@@ -35,8 +35,9 @@ export class FactsCache {
       mkdirSync(dirname(this.file), { recursive: true });
       const beside = `${this.file}.${process.pid}`;
       // What is not asked for any more is given up once it is much.
-      const before = Object.keys(this.#before).length > 20_000 ? {} : this.#before;
-      writeFileSync(beside, JSON.stringify({ version, facts: { ...before, ...this.#now } }));
+      const isMuch = Object.keys(this.#before).length > 20_000;
+      const facts = isMuch ? this.#now : { ...this.#before, ...this.#now };
+      writeFileSync(beside, JSON.stringify({ version, facts }));
       renameSync(beside, this.file);
     } catch {
       // A folder that cannot be written to costs the next run some time, and nothing else.

@@ -28,8 +28,12 @@ export function findCuts(graph: Graph, most = 5): readonly Cut[] {
   const { root } = graph;
   const dominators = findDominators(root, used);
   const below = new Map<SurveyNode, SurveyNode[]>();
-  for (const [node, over] of dominators)
-    if (node !== root) below.set(over, [...(below.get(over) ?? []), node]);
+  for (const [node, over] of dominators) {
+    if (node === root) continue;
+    const nodes = below.get(over);
+    if (nodes) nodes.push(node);
+    else below.set(over, [node]);
+  }
   const taken = new Map<SurveyNode, number>();
   const weigh = (node: SurveyNode): number => {
     const known = taken.get(node);
@@ -96,9 +100,12 @@ function describeCut(
     .filter((one) => !left.has(one) && one !== node && isNotable(one) && isGone(one))
     .sort((a, b) => b.own.length - a.own.length);
   const [all, rest] = isLoaded ? [before.loaded, filesLoaded(left)] : [before.used, filesUsed(left)];
-  const unloaded = reachedFrom(root, new Set([...without, ...inFile]));
-  const isStill = (one: SurveyNode) => one.own.includes('on load') && left.has(one) && !unloaded.has(one);
-  const still = node.file === root.file ? [] : nodes.filter(isStill);
+  const onLoad = nodes.filter((one) => one.own.includes('on load') && left.has(one));
+  const unloaded =
+    onLoad.length > 0 && node.file !== root.file
+      ? reachedFrom(root, new Set([...without, ...inFile]))
+      : undefined;
+  const still = unloaded ? onLoad.filter((one) => !unloaded.has(one)) : [];
   return {
     still,
     ...(still.length > 0 && { instead: printSwap(root, node) }),

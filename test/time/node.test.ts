@@ -1,0 +1,2 @@
+/** @jest-environment node */
+import './timer-modules';
