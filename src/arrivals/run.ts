@@ -110,16 +110,14 @@ export class Run implements Director {
     }
   }
 
-  async tick(words: string, run: () => Promise<void>): Promise<void> {
+  async tick(words: string, isFirst: boolean, run: () => Promise<void>): Promise<void> {
     const before = this.#mode;
     if (!this.steps || before === 'all') return run();
     try {
       const waits = allUp().some(({ gate }) => !gate.isEmpty);
       this.#mode = 'before';
-      if (waits) {
-        await atRest();
-        this.story.push({ words, verb: 'runs' });
-      }
+      if (waits && !isFirst) await atRest();
+      if (waits) this.story.push({ words, verb: 'runs' });
       // What it asks for may arrive after the next timer, too.
       this.#mode = 'none';
       await run();

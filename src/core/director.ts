@@ -9,8 +9,13 @@ export interface Director {
   next(environment: Environment): string | undefined;
   /** Does a step of the test. What waits may arrive before it. @param isWait true for one that waits for answers */
   step<T>(words: string, work: () => T | Promise<T>, isWait?: boolean): Promise<T>;
-  /** Runs a timer of a virtual clock. What waits may arrive before it. @param words the timer */
-  tick(words: string, run: () => Promise<void>): Promise<void>;
+  /**
+   * Runs a timer of a virtual clock. What waits may arrive before it.
+   *
+   * @param words the timer
+   * @param isFirst true where nothing has happened since the step began, before which it could arrive as well
+   */
+  tick(words: string, isFirst: boolean, run: () => Promise<void>): Promise<void>;
   /** Lets answers arrive one by one until something is there, or none waits any more. */
   until(environment: Environment, isThere: () => boolean): Promise<void>;
   /** The test looks at a subject between two steps. */

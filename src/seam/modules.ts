@@ -68,7 +68,11 @@ export type Named = readonly [specifier: string, id?: string, functions?: readon
 /** A module that a file loads when it needs it. */
 export interface Loaded {
   readonly importer: string;
+  /** As the file names the module. */
+  readonly specifier: string;
   readonly id: () => string;
+  /** Its exports, once they are loaded. */
+  exports?: unknown;
   /** What was in place for the module when the file last asked for it. */
   readonly given: readonly Placed[];
 }
@@ -157,11 +161,11 @@ export function doubleOf(module: string, name: string): Double | undefined {
   return undefined;
 }
 
-/** Remembers that a file loads a module when it is needed. */
-export function noteLoad(importer: string, specifier: string, id: () => string): void {
-  if (modules.isLoadingSubject) modules.subjects.add(id());
-  else {
-    const given = modules.placed.length > 0 ? placedFor(id()) : [];
-    modules.loads.set(`${importer}\0${specifier}`, { importer, id, given });
-  }
+/** Remembers that a file loads a module when it is needed. @returns undefined for the subject of a test */
+export function noteLoad(importer: string, specifier: string, id: () => string): Loaded | undefined {
+  if (modules.isLoadingSubject) return void modules.subjects.add(id());
+  const given = modules.placed.length > 0 ? placedFor(id()) : [];
+  const loaded: Loaded = { importer, specifier, id, given };
+  modules.loads.set(`${importer}\0${specifier}`, loaded);
+  return loaded;
 }

@@ -67,9 +67,9 @@ export function openStandard(meta: Meta, own: string = plain(meta.url)) {
     end: (): void => void (isLoading = false),
     async load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
       const id = idOf(named);
-      noteLoad(own, named[0], () => id);
+      const loaded = noteLoad(own, named[0], () => id);
       if (placedFor(id).length === 0) {
-        const exports = await watchLoad(named[0], load);
+        const exports = await watchLoad(named[0], load, loaded);
         modules.real.set(id, exports as Exports);
         return exports;
       }

@@ -78,10 +78,10 @@ export function open(
     },
     load(named: Named, load: () => Promise<unknown>): Promise<unknown> {
       const id = idOf(named);
-      noteLoad(file, named[0], id);
+      const loaded = noteLoad(file, named[0], id);
       return isSwapped(id)
         ? Promise.resolve(lookUpWhole(named, () => require(named[0]), true))
-        : watchLoad(named[0], load);
+        : watchLoad(named[0], load, loaded);
     },
     // Loads inside it are recorded where they happen.
     thunk: (named: Named, load: () => Promise<unknown>) => tagThunk(load, named[0], idOf(named)),

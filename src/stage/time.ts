@@ -162,7 +162,7 @@ export function makeTime(stage: Ground): Time {
         const milliseconds = readSpan(span);
         if (milliseconds === undefined)
           refuse('SIM-TIME-SPAN', { asked, span: print(span), nearest: guessSpan(span) }, { calledAt });
-        await moveTo(stage, clock, clock.now() + milliseconds!);
+        await moveTo(stage, clock, clock.now() + milliseconds!, true);
       }),
     advanceTo: (date) =>
       step('time.advanceTo', time.advanceTo, async (clock, calledAt) => {
@@ -170,7 +170,7 @@ export function makeTime(stage: Ground): Time {
         const to = readDate(asked, date, calledAt);
         const now = new Date(clock.date()).toISOString();
         if (to < clock.date()) refuse('SIM-TIME-PAST', { asked, now, date: print(date) }, { calledAt });
-        await moveTo(stage, clock, clock.now() + (to - clock.date()));
+        await moveTo(stage, clock, clock.now() + (to - clock.date()), true);
       }),
     runOut: () => step('time.runOut', time.runOut, (clock, at) => runOut(stage, clock, at)),
   };
@@ -184,22 +184,30 @@ function inLine(clock: VirtualClock, work: () => Promise<void>): Promise<void> {
   return run;
 }
 
-/** Moves the clock, runs what is due on the way, and comes to rest after each. */
-export async function moveTo(stage: Ground, clock: VirtualClock, to: number): Promise<void> {
+/**
+ * Moves the clock, runs what is due on the way, and comes to rest after each.
+ *
+ * @param isAlone true for a step that does nothing else
+ */
+export async function moveTo(stage: Ground, clock: VirtualClock, to: number, isAlone = false): Promise<void> {
   await stage.moving(async () => {
+    let isFirst = isAlone;
     await stage.restBefore();
     stage.chronicle.add('moved', 'the clock', { detail: printSpan(to - clock.now()), trigger: true });
-    for (let { next } = clock; next && next.at <= to; { next } = clock) await runNext(stage, clock);
+    for (let { next } = clock; next && next.at <= to; { next } = clock) {
+      await runNext(stage, clock, isFirst);
+      isFirst = false;
+    }
     clock.moveTo(to);
     await stage.atRest();
   });
 }
 
 /** Runs what is due next, and comes to rest if it changed anything. */
-export async function runNext(stage: Ground, clock: VirtualClock): Promise<void> {
+export async function runNext(stage: Ground, clock: VirtualClock, isFirst = false): Promise<void> {
   const { current } = directing;
-  if (current && clock.next) return current.tick(printScheduled(clock.next), () => runOne(stage, clock));
-  return runOne(stage, clock);
+  if (!current || !clock.next) return runOne(stage, clock);
+  return current.tick(printScheduled(clock.next), isFirst, () => runOne(stage, clock));
 }
 
 async function runOne(stage: Ground, clock: VirtualClock): Promise<void> {
@@ -226,7 +234,7 @@ async function runOut(stage: Ground, clock: VirtualClock, calledAt: Error): Prom
         const fields = { subject: stage.setting.name, ran: most, culprit: who, due };
         refuse('SIM-TIME-ENDLESS', fields, { calledAt });
       }
-      await runNext(stage, clock);
+      await runNext(stage, clock, counts.size === 1 && ran === 1);
     }
   });
 }

@@ -49,7 +49,7 @@ interface Report {
 }
 
 describe('swapping is the same', () => {
-  it('has cases to run', () => expect(behaviours.length).toBe(20));
+  it('has cases to run', () => expect(behaviours.length).toBe(21));
 
   it('in Jest, by each of seven ways to transform files', async () => {
     const { out, err } = await run([...runJest, 'behaviour', '--json'], modules);
