@@ -8,7 +8,7 @@ import { gzipSync } from 'node:zlib';
 const budget = {
   'index.js': 90,
   'react.js': 121.5,
-  'vue.js': 123,
+  'vue.js': 123.5,
   'angular.js': 126,
   'jest.js': 45.5,
   'seam.js': 12,
