@@ -24,7 +24,7 @@ export interface Steps {
 /** One thing that happened in a run: a step of the test, an arrival, or a timer. */
 export interface Told {
   readonly words: string;
-  readonly verb?: 'arrives' | 'runs';
+  readonly verb?: 'arrives' | 'is due';
 }
 
 /** One run of a scenario, in one order of arrival. */
@@ -117,7 +117,7 @@ export class Run implements Director {
       const waits = allUp().some(({ gate }) => !gate.isEmpty);
       this.#mode = 'before';
       if (waits && !isFirst) await atRest();
-      if (waits) this.story.push({ words, verb: 'runs' });
+      if (waits) this.story.push({ words, verb: 'is due' });
       // What it asks for may arrive after the next timer, too.
       this.#mode = 'none';
       await run();

@@ -260,6 +260,20 @@ it('passes by what it cannot read or find, says where, and goes on', async () =>
   expect(nodes.some(({ kind, name }) => kind === 'package' && name === 'x')).toBe(true);
 });
 
+const old = makeProject({
+  'Old.vue': '<script lang="coffee">\nmodule.exports = name: "Old"\n</script>\n<template><p>Old</p></template>',
+  'New.vue': '<script setup lang="ts">const hive = 1</script>\n<template><p>{{ hive }}</p></template>',
+});
+it('passes by a script in a language that it does not read, and goes on with the folder', async () => {
+  const { code, stdout } = await old.survey('.', '--json');
+  const { components, problems } = JSON.parse(stdout) as Record<'components' | 'problems', object[]>;
+  expect({ code, problems }).toEqual({
+    code: 0,
+    problems: [{ file: 'Old.vue', line: 1, why: 'not read: its script is written in coffee' }],
+  });
+  expect(components).toMatchObject([{ name: 'New' }]);
+});
+
 const changed = makeProject(apiary);
 it('keeps what files say between runs, by their content', async () => {
   const first = await changed.survey('src');

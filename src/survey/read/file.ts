@@ -65,9 +65,13 @@ const askedOf = ({ code, lang }: Code) =>
 
 const parse = (code: Code): ParseResult => readParser().parseSync(...askedOf(code));
 
-/** Parses the code of a file on another thread. @throws SIM-PARSER */
-export const parseLater = (file: string, text: string): Promise<readonly ParseResult[]> =>
-  Promise.all(codesIn(file, text).map((code) => readParser().parse(...askedOf(code))));
+/** Parses the code of a file on another thread, where it is in a language that is read. @throws SIM-PARSER */
+export async function parseLater(file: string, text: string): Promise<readonly ParseResult[]> {
+  const codes = codesIn(file, text);
+  return codes.every(isRead) ? Promise.all(codes.map((code) => readParser().parse(...askedOf(code)))) : [];
+}
+
+const isRead = ({ lang }: Code): boolean => /^[jt]sx?$/.test(lang);
 
 /**
  * Reads what one file says. A file that cannot be read says why.
@@ -81,6 +85,7 @@ export function readFacts(file: string, text: string, parsed?: readonly ParseRes
     const stem = stemOf(file);
     const readings: Reading[] = [];
     for (const [index, code] of codesIn(file, text).entries()) {
+      if (!isRead(code)) return unread(`its script is written in ${code.lang}`, 1);
       const read = readCode(code, parsed?.[index] ?? parse(code), { stem, text });
       if ('why' in read) return unread(read.why, read.line);
       readings.push(read);
