@@ -261,7 +261,8 @@ it('passes by what it cannot read or find, says where, and goes on', async () =>
 });
 
 const old = makeProject({
-  'Old.vue': '<script lang="coffee">\nmodule.exports = name: "Old"\n</script>\n<template><p>Old</p></template>',
+  'Old.vue':
+    '<script lang="coffee">\nmodule.exports = name: "Old"\n</script>\n<template><p>Old</p></template>',
   'New.vue': '<script setup lang="ts">const hive = 1</script>\n<template><p>{{ hive }}</p></template>',
 });
 it('passes by a script in a language that it does not read, and goes on with the folder', async () => {
