@@ -88,15 +88,13 @@ type InstanceOf<C> = C extends abstract new (...args: any[]) => infer T ? T : Re
 /** What a class lets others see of it. */
 type Public<T> = T extends object ? { [K in keyof T]: T[K] } : T;
 
-/** Classes and tokens with their values, each value of its token's type. */
-export type Provided<V extends readonly unknown[]> = readonly [
-  ...{ readonly [K in keyof V]: readonly [token: core.ProviderToken<V[K]>, value: NoInfer<Public<V[K]>>] },
-];
-
-/** The same of one among many, whose values are `V`. */
+/** What is provided, each with its value; `V` are the values. */
 type ProvidedBy<V> = {
   readonly [K in keyof V]: readonly [token: core.ProviderToken<V[K]>, value: NoInfer<Public<V[K]>>];
 };
+
+/** Classes and tokens with their values, each value of its token's type. */
+export type Provided<V extends readonly unknown[]> = readonly [...ProvidedBy<V>];
 
 /** What goes around the subject: a component or directive, one with its inputs, a module, a provider, or what `provideRouter` and its like return. */
 export type Wrapper =

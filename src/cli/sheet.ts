@@ -77,16 +77,11 @@ function readDrawing({ call, settings, stop }: Drawing) {
 async function draw(drawing: Drawing): Promise<Sheet> {
   const { output, folder } = drawing;
   const read = readDrawing(drawing);
-  const progress = makeProgress(output, read.files.length);
-  try {
-    return await drawSheet({
-      ...read,
-      keep: (picture) => folder.keep(picture),
-      onDrawn: progress.tell,
-    });
-  } finally {
-    progress.end();
-  }
+  return drawSheet({
+    ...read,
+    keep: (picture) => folder.keep(picture),
+    onDrawn: makeProgress(output, read.files.length),
+  });
 }
 
 /** Serves the sheet until it is told to stop. */
@@ -124,16 +119,13 @@ function makeProgress({ progress }: Output, files: number) {
   const drawn = new Set<string>();
   const components = new Set<string>();
   progress?.(`Opening the browser for ${count(files, 'file')} …`);
-  return {
-    tell({ file, component }: SheetComponent, state: string) {
-      drawn.add(`${file} ${state}`);
-      components.add(file);
-      const time = ((performance.now() - begun) / 1000).toFixed(0);
-      progress?.(
-        `${components.size} of ${count(files, 'file')}, ${count(drawn.size, 'state')}, ${time} s   ${component}: ${state}`,
-      );
-    },
-    end: () => progress?.(''),
+  return ({ file, component }: SheetComponent, state: string): void => {
+    drawn.add(`${file} ${state}`);
+    components.add(file);
+    const time = ((performance.now() - begun) / 1000).toFixed(0);
+    progress?.(
+      `${components.size} of ${count(files, 'file')}, ${count(drawn.size, 'state')}, ${time} s   ${component}: ${state}`,
+    );
   };
 }
 

@@ -23,6 +23,19 @@ export const originalOf = <T>(value: T): T => (value as { [mark]?: T } | undefin
 export const markReplaced = <F extends AnyFunction>(replacement: F, original: unknown): F =>
   Object.defineProperty(replacement, mark, { value: original });
 
+/** Gives a function the own properties of another. @param more what it has instead of some of them */
+export const likenTo = <F extends AnyFunction>(
+  replacement: F,
+  original: AnyFunction,
+  more: PropertyDescriptorMap = {},
+): F => {
+  // With the platform's own properties: Node's `setTimeout` has a promisified form.
+  const { prototype: _, ...own } = Object.getOwnPropertyDescriptors<object>(
+    original,
+  ) as PropertyDescriptorMap;
+  return Object.defineProperties(replacement, { ...own, ...more });
+};
+
 /** Replaces a global function by one that looks like it to whoever asks. */
 export function replaceFunction<F extends AnyFunction>(
   page: Page,
@@ -31,13 +44,7 @@ export function replaceFunction<F extends AnyFunction>(
 ): void {
   const original = originalOf(page[name]);
   if (typeof original !== 'function') return;
-  const replacement = wrap(original as F);
-  // With the platform's own properties: Node's `setTimeout` has a promisified form.
-  for (const [key, descriptor] of Object.entries(Object.getOwnPropertyDescriptors(original)))
-    if (key !== 'prototype') Object.defineProperty(replacement, key, descriptor);
-  for (const key of Object.getOwnPropertySymbols(original))
-    Object.defineProperty(replacement, key, Object.getOwnPropertyDescriptor(original, key)!);
-  replaceValue(page, name, markReplaced(replacement, original));
+  replaceValue(page, name, markReplaced(likenTo(wrap(original as F), original as F), original));
 }
 
 /** Puts a value in the place of a property, and leaves it as visible as it was. */

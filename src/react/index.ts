@@ -19,15 +19,13 @@ export type Component = React.JSXElementConstructor<any>;
 /** What goes around the subject: a component, a component with props, or an element to fill. */
 export type Wrapper = Component | readonly [component: Component, props: object] | React.ReactElement;
 
-/** Contexts with their values, each value of its context's type. */
-export type Provided<V extends readonly unknown[]> = readonly [
-  ...{ readonly [K in keyof V]: readonly [context: React.Context<V[K]>, value: NoInfer<V[K]>] },
-];
-
-/** The same of one among many, whose values are `V`. */
+/** What is provided, each with its value; `V` are the values. */
 type ProvidedBy<V> = {
   readonly [K in keyof V]: readonly [context: React.Context<V[K]>, value: NoInfer<V[K]>];
 };
+
+/** Contexts with their values, each value of its context's type. */
+export type Provided<V extends readonly unknown[]> = readonly [...ProvidedBy<V>];
 
 /** The options of {@link isolate} but for the props. */
 export interface Surroundings<V extends readonly unknown[] = readonly unknown[]> extends CommonOptions {

@@ -77,10 +77,10 @@ export class Verification {
   /** What is found of the states as a whole, once all that are wanted have come about. */
   async findWhole(): Promise<Pick<StatesReport, 'pairs' | 'failures'>> {
     const compared = this.#seen.size * (this.#seen.size - 1);
-    const unused = this.complainOfUnused();
+    const unused = this.#complainOfUnused();
     return {
       pairs: { compared, apart: compared - this.#alike().length },
-      failures: [...(await this.complainOfAlike()), ...(unused ? [unused] : [])],
+      failures: [...(await this.#complainOfAlike()), ...(unused ? [unused] : [])],
     };
   }
 
@@ -95,18 +95,18 @@ export class Verification {
   /** @throws SIM-STATE-ALIKE, SIM-STATE-APART */
   async tellApart(): Promise<void> {
     await this.#verifyOthers();
-    const [failure] = await this.complainOfAlike();
+    const [failure] = await this.#complainOfAlike();
     if (failure) throw failure;
   }
 
   /** @throws SIM-STATE-UNUSED */
   async useAll(): Promise<void> {
     await this.#verifyOthers();
-    const failure = this.complainOfUnused();
+    const failure = this.#complainOfUnused();
     if (failure) throw failure;
   }
 
-  async complainOfAlike(): Promise<Error[]> {
+  async #complainOfAlike(): Promise<Error[]> {
     const { component, declaredAt } = this.set;
     const isMeant = (one: Verified, other: Verified) => one.state.looksLike.includes(other.state.name);
     const alike = this.#alike();
@@ -153,7 +153,7 @@ export class Verification {
   }
 
   /** What no state has use for; undefined where some could not be looked at. */
-  complainOfUnused(): Error | undefined {
+  #complainOfUnused(): Error | undefined {
     const all = [...this.#seen.values()];
     if (all.length < this.set.states.length) return undefined;
     const unused = (['routes', 'stubs', 'provided'] as const).flatMap((kind) => {

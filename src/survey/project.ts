@@ -7,7 +7,7 @@ import { requirePackage } from '../syntax/parser';
 import { readAliases } from './aliases';
 import type { FactsCache } from './cache';
 import type { FileFacts } from './facts';
-import { isSource, parseLater, readFacts } from './read/file';
+import { isSource, parseLater, readFacts, type Parsed } from './read/file';
 
 /** Where an import leads. */
 export type Target =
@@ -38,7 +38,6 @@ interface Unread {
   readonly key: string;
   readonly text: string;
 }
-type Parsed = Awaited<ReturnType<typeof parseLater>>;
 
 /** The source files of a project: what each says, and where its imports lead. */
 export class Project {

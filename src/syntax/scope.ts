@@ -111,10 +111,10 @@ export interface Walking {
 // Only statements are searched. Functions, classes and expressions have their own scope.
 const mayHoldVars =
   /^(?!Expression|TS)\w*Statement$|^(Program|SwitchCase|CatchClause|ExportNamedDeclaration)$/;
-const known = new Map<string, boolean>();
+const knownTypes = new Map<string, boolean>();
 
 function holdsStatements(type: string): boolean {
-  let holds = known.get(type);
-  if (holds === undefined) known.set(type, (holds = mayHoldVars.test(type)));
+  let holds = knownTypes.get(type);
+  if (holds === undefined) knownTypes.set(type, (holds = mayHoldVars.test(type)));
   return holds;
 }

@@ -46,15 +46,13 @@ export type Given<P> = { [K in keyof P]: P[K] | Vue.Ref<P[K]> };
 /** What goes around the subject: a plugin, a component, or either with its options or props. */
 export type Wrapper = Vue.Plugin | Component | readonly [what: Vue.Plugin | Component, ...options: unknown[]];
 
-/** Injection keys with their values, each value of its key's type. A key that begins with `$` is a global property too. */
-export type Provided<V extends readonly unknown[]> = readonly [
-  ...{ readonly [K in keyof V]: readonly [key: Vue.InjectionKey<V[K]> | string, value: NoInfer<V[K]>] },
-];
-
-/** The same of one among many, whose values are `V`. */
+/** What is provided, each with its value; `V` are the values. */
 type ProvidedBy<V> = {
   readonly [K in keyof V]: readonly [key: Vue.InjectionKey<V[K]> | string, value: NoInfer<V[K]>];
 };
+
+/** Injection keys with their values, each value of its key's type. A key that begins with `$` is a global property too. */
+export type Provided<V extends readonly unknown[]> = readonly [...ProvidedBy<V>];
 
 /** The options of {@link isolate} but for props and slots. */
 export interface Surroundings<V extends readonly unknown[] = readonly unknown[]> extends CommonOptions {

@@ -1,4 +1,5 @@
 import { pageTime } from '../../core/page-time';
+import { likenTo } from '../../core/replace';
 import type { DueKind } from '../../core/virtual-clock';
 import type { Handler } from './run-timer';
 import { cancelScheduled, scheduleOn } from './scheduled';
@@ -13,11 +14,8 @@ interface Waiting {
 }
 
 /** Does one thing on a virtual clock and another in real time, and looks like the latter. */
-const either = (real: unknown, virtual: Call, more: PropertyDescriptorMap = {}): Call =>
-  Object.defineProperties((...args: unknown[]) => (pageTime.clock ? virtual : (real as Call))(...args), {
-    ...Object.getOwnPropertyDescriptors(real as Call),
-    ...more,
-  });
+const either = (real: unknown, virtual: Call, more?: PropertyDescriptorMap): Call =>
+  likenTo((...args: unknown[]) => (pageTime.clock ? virtual : (real as Call))(...args), real as Call, more);
 
 const start = (name: string, kind: DueKind, [handler, delay, ...args]: readonly unknown[]): unknown =>
   scheduleOn(pageTime.clock!, { name, kind, handler: handler as Handler, delay, args, isProcess: true });

@@ -11,7 +11,7 @@ import { kindOfValue } from './kinds';
 import { readModule } from './module';
 import { Notes } from './notes';
 import { Reading } from './script';
-import { readBlocks, readVueTemplate } from './vue';
+import { readBlocks, readVueTemplate, type Block } from './vue';
 
 /** Another way of reading gives other facts: what reads them, as it is written. */
 export const readers = (): readonly unknown[] => [
@@ -30,7 +30,7 @@ export const readers = (): readonly unknown[] => [
 export const isSource = (file: string): boolean => /\.([cm]?[jt]sx?|vue)$/.test(file);
 
 /** A part of a file that is code. */
-export interface Code {
+interface Code {
   readonly code: string;
   readonly lang: 'ts' | 'tsx' | 'jsx' | 'js';
   /** Where it begins in the file. */
@@ -40,15 +40,23 @@ export interface Code {
   readonly isSetup?: boolean;
 }
 
-/** The code in a file: all of it, or the scripts of a single-file component. */
-export function codesIn(file: string, text: string): readonly Code[] {
-  if (!file.endsWith('.vue')) return [{ code: text, lang: languageOf(file), offset: 0 }];
-  return readBlocks(text)
+/** A file taken apart: the code in it, and the blocks of a single-file component. */
+interface TakenApart {
+  readonly codes: readonly Code[];
+  readonly blocks: readonly Block[];
+}
+
+function takeApart(file: string, text: string): TakenApart {
+  if (!file.endsWith('.vue'))
+    return { codes: [{ code: text, lang: languageOf(file), offset: 0 }], blocks: [] };
+  const blocks = readBlocks(text);
+  const codes = blocks
     .filter(({ name, attributes }) => name === 'script' && !('src' in attributes))
-    .map(({ attributes, start, end }) => ({
+    .map(({ attributes, start, end }): Code => ({
       ...{ code: text.slice(start, end), offset: start, framework: 'vue', isSetup: 'setup' in attributes },
       lang: (attributes['lang'] ?? 'js') as Code['lang'],
     }));
+  return { codes, blocks };
 }
 
 // Where types or decorators say something about what is needed: those of classes, the macros of Vue, and what
@@ -63,12 +71,19 @@ const askedOf = ({ code, lang }: Code) =>
     { lang, preserveParens: false, ...(!saidByTypes.test(code) && { astType: 'js' as const }) },
   ] as const;
 
-const parse = (code: Code): ParseResult => readParser().parseSync(...askedOf(code));
+/** A file whose code is parsed, as far as it is in a language that is read. */
+export interface Parsed extends TakenApart {
+  readonly results: readonly ParseResult[];
+}
 
-/** Parses the code of a file on another thread, where it is in a language that is read. @throws SIM-PARSER */
-export async function parseLater(file: string, text: string): Promise<readonly ParseResult[]> {
-  const codes = codesIn(file, text);
-  return codes.every(isRead) ? Promise.all(codes.map((code) => readParser().parse(...askedOf(code)))) : [];
+/** Parses the code of a file on another thread. @throws SIM-PARSER */
+export async function parseLater(file: string, text: string): Promise<Parsed> {
+  const parts = takeApart(file, text);
+  const { parse } = readParser();
+  const results = parts.codes.every(isRead)
+    ? await Promise.all(parts.codes.map((code) => parse(...askedOf(code))))
+    : [];
+  return { ...parts, results };
 }
 
 const isRead = ({ lang }: Code): boolean => /^[jt]sx?$/.test(lang);
@@ -76,21 +91,25 @@ const isRead = ({ lang }: Code): boolean => /^[jt]sx?$/.test(lang);
 /**
  * Reads what one file says. A file that cannot be read says why.
  *
- * @param parsed what was found in the code of it, where it was parsed before
+ * @param parsed what it is made of, where it was parsed before
  * @throws SIM-PARSER
  */
-export function readFacts(file: string, text: string, parsed?: readonly ParseResult[]): FileFacts {
+export function readFacts(file: string, text: string, parsed?: Parsed): FileFacts {
   if (text.includes('\0')) return unread('it is no text', 1);
   try {
     const stem = stemOf(file);
     const readings: Reading[] = [];
-    for (const [index, code] of codesIn(file, text).entries()) {
+    const { codes, blocks } = parsed ?? takeApart(file, text);
+    for (const [index, code] of codes.entries()) {
       if (!isRead(code)) return unread(`its script is written in ${code.lang}`, 1);
-      const read = readCode(code, parsed?.[index] ?? parse(code), { stem, text });
+      const read = readCode(code, parsed?.results[index] ?? readParser().parseSync(...askedOf(code)), {
+        stem,
+        text,
+      });
       if ('why' in read) return unread(read.why, read.line);
       readings.push(read);
     }
-    return file.endsWith('.vue') ? readComponentFile(text, stem, readings) : factsOf(readings);
+    return file.endsWith('.vue') ? readComponentFile({ text, blocks }, stem, readings) : factsOf(readings);
   } catch (failure) {
     if (failure instanceof SimulacraError) throw failure;
     // One odd file does not end the survey of all others, and is not taken for one that says nothing.
@@ -164,7 +183,11 @@ function factsOf(readings: readonly Reading[]): FileFacts {
 }
 
 /** Reads a single-file component: what its scripts said, and what its template renders. */
-function readComponentFile(text: string, stem: string, scripts: readonly Reading[]): FileFacts {
+function readComponentFile(
+  { text, blocks }: { readonly text: string; readonly blocks: readonly Block[] },
+  stem: string,
+  scripts: readonly Reading[],
+): FileFacts {
   const readings = scripts.length > 0 ? scripts : [emptyReading(stem)];
   const setup = readings.find(({ script }) => script.isSetup);
   const main = setup ?? readings[0]!;
@@ -173,7 +196,7 @@ function readComponentFile(text: string, stem: string, scripts: readonly Reading
     readings.flatMap(({ imports }) => imports.flatMap(({ names }) => names.map(({ local }) => local))),
   );
   const lineAt = makeLines(text, 0);
-  for (const { name, start, end, attributes } of readBlocks(text))
+  for (const { name, start, end, attributes } of blocks)
     if (name === 'template' && (attributes['lang'] ?? 'html') === 'html')
       readVueTemplate(unit, text.slice(start, end), known, (place) => lineAt(place + start));
   const facts = factsOf(readings);

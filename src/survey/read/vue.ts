@@ -4,7 +4,8 @@ import type { OpenUnit } from './unit';
 import { interpolated, namesRead, readMarkup } from './markup';
 import { valueOf } from './shapes';
 
-interface Block {
+/** A block of a single-file component. */
+export interface Block {
   readonly name: string;
   readonly attributes: Readonly<Record<string, string>>;
   readonly start: number;
