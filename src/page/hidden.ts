@@ -1,5 +1,5 @@
 import { isOpenPopover, openModals } from './features/top-layer';
-import { isUnslotted, parentOf } from './flat-tree';
+import { isUnslotted, parentOf, shadowOf } from './flat-tree';
 import { factsOf, onceFor, scan } from './looking';
 import { hasStyles, isSimulated, isUnstyled, styleOf } from './styles';
 import { isSummary } from './summary';
@@ -139,7 +139,7 @@ export const whyUntouchable = (element: Element): string | undefined =>
   whyPassedThrough(element) ?? (isSimulated(element.ownerDocument) ? undefined : whyCovered(element));
 
 function whyPassedThrough(element: Element): string | undefined {
-  if (isUnstyled(element)) return undefined;
+  if (isPlain(element)) return undefined;
   for (let at: Element | null = element; at; at = parentOf(at)) {
     const pointerEvents = styleOf(at)?.pointerEvents;
     // A computed style includes inherited values; a style attribute does not.
@@ -192,12 +192,28 @@ export const mayHide = (root: Element): boolean =>
 function findHiding(root: Element): boolean {
   const { tags, elements, attributed, hasShadows } = scan(root);
   if (hasShadows || tags.some((tag) => hidingTags.has(tag))) return true;
-  return attributed.some((at) =>
-    elements[at]!.getAttributeNames().some(
-      (name) =>
-        hidingAttributes.has(name) || (name === 'type' && elements[at]!.getAttribute(name) === 'hidden'),
-    ),
-  );
+  return attributed.some((at) => hasHiding(elements[at]!));
+}
+
+const hasHiding = (element: Element): boolean =>
+  element
+    .getAttributeNames()
+    .some(
+      (name) => hidingAttributes.has(name) || (name === 'type' && element.getAttribute(name) === 'hidden'),
+    );
+
+/** True for an element that neither it nor anything around it can hide: none of that need be asked. */
+export const isPlain = (element: Element): boolean =>
+  !hasStyles(element.ownerDocument) && onceFor('plain', element, readPlain);
+
+function readPlain(element: Element): boolean {
+  let top = element;
+  for (let at: Element | null = element; at; at = at.parentElement) {
+    const tag = at.localName;
+    if (hidingTags.has(tag) || (at.hasAttributes() && hasHiding(at)) || shadowOf(at, tag)) return false;
+    top = at;
+  }
+  return (top.parentNode as Partial<ShadowRoot> | null)?.host === undefined;
 }
 
 /** `<div class="tray">`: the start tag of an element, cut short. */

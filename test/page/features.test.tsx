@@ -118,6 +118,15 @@ it.each<[string, string, () => unknown]>([
     },
   ],
   [
+    'a dialog',
+    'off the page is not shown as a modal one',
+    () => {
+      const dialog = document.createElement('dialog');
+      expect(() => dialog.showModal()).toThrow('not on the page');
+      return !dialog.open;
+    },
+  ],
+  [
     'a popover',
     'tells of being toggled, in a task of its own',
     async () => {

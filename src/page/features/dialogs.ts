@@ -18,6 +18,8 @@ function show(dialog: HTMLDialogElement, isModal: boolean): void {
     if (!isModal) return;
     throw domException(windowOf(dialog), 'InvalidStateError', 'The dialog is open already.');
   }
+  if (isModal && !dialog.isConnected)
+    throw domException(windowOf(dialog), 'InvalidStateError', 'The dialog is not on the page.');
   const { ToggleEvent } = windowOf(dialog);
   const before = new ToggleEvent('beforetoggle', { ...statesOf(true), cancelable: true });
   if (!dialog.dispatchEvent(before) || dialog.hasAttribute('open')) return;

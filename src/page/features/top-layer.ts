@@ -9,14 +9,17 @@ const isPopover = (element: Element): boolean => element.hasAttribute('popover')
 
 /** The popovers that are shown, the first one first. */
 export function popoversShown(document: Document): Element[] {
-  if ('popover' in document.documentElement) return [...document.querySelectorAll(':popover-open')];
-  forgetGone();
+  if (hasTopLayer(document)) return [...document.querySelectorAll(':popover-open')];
+  forgetGone(open);
   return [...open].filter(({ ownerDocument }) => ownerDocument === document);
 }
 
+/** True for a page that knows by itself what lies on top. */
+const hasTopLayer = ({ documentElement }: Document): boolean => 'popover' in documentElement;
+
 // What was taken off the page is not shown any more.
-function forgetGone(): void {
-  for (const popover of open) if (!popover.isConnected) open.delete(popover);
+function forgetGone(shown: Set<Element>): void {
+  for (const element of shown) if (!element.isConnected) shown.delete(element);
 }
 
 /** True for a popover that is shown. */
@@ -35,7 +38,7 @@ export function setPopover(element: Element, isOpen: boolean): void {
   // Only showing can be prevented.
   const before = new ToggleEvent('beforetoggle', { ...states, cancelable: isOpen });
   if (!element.dispatchEvent(before) && isOpen) return;
-  forgetGone();
+  forgetGone(open);
   if (isOpen) open.add(element);
   else open.delete(element);
   tellToggled(element, isOpen);
@@ -66,21 +69,25 @@ export function tellToggled(element: Element, isOpen: boolean): void {
 const isShown = (element: Element): boolean =>
   element.localName === 'dialog' ? element.hasAttribute('open') : isOpenPopover(element);
 
-const modals = once('modals', () => new WeakSet<Element>());
+const modals = once('modals', () => new Set<Element>());
 
 /** Takes down that a dialog is modal, where the page does not know by itself. */
-export const noteModal = (dialog: Element): void => void modals.add(dialog);
+export function noteModal(dialog: Element): void {
+  forgetGone(modals);
+  modals.add(dialog);
+}
 
 /** Takes down that it is closed. */
 export const forgetModal = (dialog: Element): void => void modals.delete(dialog);
 
 /** The modal dialogs that are open. @see https://html.spec.whatwg.org/multipage/interactive-elements.html#dom-dialog-showmodal */
 export function openModals(document: Document): Element[] {
-  const dialogs = document.getElementsByTagName('dialog');
-  return dialogs.length === 0 ? [] : [...dialogs].filter((dialog) => dialog.open && isModal(dialog));
+  if (hasTopLayer(document)) return [...document.querySelectorAll('dialog:modal')];
+  forgetGone(modals);
+  return [...modals].filter(
+    (dialog) => dialog.ownerDocument === document && (dialog as HTMLDialogElement).open,
+  );
 }
-
-const isModal = (dialog: Element): boolean => modals.has(dialog) || matches(dialog, ':modal');
 
 function matches(element: Element, selector: string): boolean {
   try {

@@ -2,7 +2,7 @@ import { type Circumstances } from '../../core/errors/registry';
 import { refuse } from '../errors';
 import { nearest } from '../../core/near';
 import { describe, isField, locatorFor } from '../describe';
-import { whyBehind, whyHidden, whyUntouchable } from '../hidden';
+import { isPlain, whyBehind, whyHidden, whyUntouchable } from '../hidden';
 import { nameOrTextOf } from '../names';
 import { fieldSelector } from '../query';
 import { whyUnusable } from '../states';
@@ -32,6 +32,7 @@ export function refuseUnable(
 
 function whyOutOfReach(element: Element): string | undefined {
   if (!element.isConnected) return 'it has been taken off the page';
+  if (isPlain(element)) return whyBehind(element);
   const hidden = whyHidden(element, false) ?? whyBehind(element);
   return (
     hidden ??

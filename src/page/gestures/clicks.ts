@@ -1,6 +1,6 @@
 import { isSimulated } from '../styles';
 import { isDisabled } from '../states';
-import { dispatch } from './events';
+import { dispatch, type Init } from './events';
 import { commitChange } from './fields';
 import { showingInvalid } from './forms';
 import { focusedIn, holding, type Person } from './person';
@@ -17,7 +17,7 @@ export async function clickByKey(person: Person, target: Element): Promise<void>
 }
 
 /** Sends a click, with what a browser does when it is not prevented and the page does not do by itself. */
-export async function activate(person: Person, element: Element, init: object): Promise<void> {
+export async function activate(person: Person, element: Element, init: Init): Promise<void> {
   const { button, label, form } = concernedBy(element);
   const work = () =>
     person.send(() => {

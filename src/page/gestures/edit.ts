@@ -1,7 +1,7 @@
 import { once } from '../../core/shared';
 import { isEditable } from '../describe';
 import { editContent } from './content';
-import { dispatch, tell, type Send } from './events';
+import { dispatch, type Init, tell, type Send } from './events';
 import {
   noteEntered,
   placeCaret,
@@ -73,7 +73,7 @@ function fitting(field: Field, { inputType, data }: Edit, before: string, { star
   return text.slice(0, Math.max(0, room));
 }
 
-async function write(field: Field, text: string, caret: number, told: object, send: Send): Promise<void> {
+async function write(field: Field, text: string, caret: number, told: Init, send: Send): Promise<void> {
   await send(() => {
     show(field, text);
     placeCaret(field, caret);

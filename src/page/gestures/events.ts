@@ -12,6 +12,9 @@ const fixed =
   /^(pointer|mouse)(enter|leave)$|^(focus|blur|input|change|select|scroll|scrollend|search)|^(dragleave|dragend|pointercancel|composition(update|end))$|^got|^lost/;
 const closed = /^(change|select|scroll|search|cancel|close|toggle)/;
 
+/** What an event tells, by the names that its class has for it. */
+export type Init = Readonly<Record<string, unknown>>;
+
 interface Kind {
   /** The class of the event. */
   readonly name: string;
@@ -41,7 +44,7 @@ function kindOf(type: string): Kind {
 }
 
 /** Sends one event. @returns false where a listener has prevented what the browser would do */
-export function dispatch(element: Element, type: string, init: object = {}): boolean {
+export function dispatch(element: Element, type: string, init: Init = {}): boolean {
   const page = pageOf(element);
   const { name, bubbles, cancelable, composed, hasView } = kindOf(type);
   // What is picked rather than typed is told by a plain event.
@@ -50,7 +53,7 @@ export function dispatch(element: Element, type: string, init: object = {}): boo
   const given: Record<string, unknown> = { bubbles, cancelable, composed };
   if (hasView && !isPlain) given['view'] = page;
   // Nothing is what every member is without being given, and a simulated page takes long to convert it.
-  for (const [key, value] of Object.entries(init)) if (value) given[key] = value;
+  for (const key in init) if (init[key]) given[key] = init[key];
   const event = new (Kind as typeof Event)(type, given);
   for (const key in given) {
     // A simulated page may lack newer event classes. Their properties are then set by hand.
@@ -60,7 +63,7 @@ export function dispatch(element: Element, type: string, init: object = {}): boo
 }
 
 /** Sends one event and lets the page render. @returns false where it was prevented */
-export async function tell(send: Send, element: Element, type: string, init: object = {}): Promise<boolean> {
+export async function tell(send: Send, element: Element, type: string, init: Init = {}): Promise<boolean> {
   let allowed = true;
   await send(() => void (allowed = dispatch(element, type, init)));
   return allowed;

@@ -1,6 +1,6 @@
 import { isDisabled } from '../states';
 import { activate } from './clicks';
-import { tell } from './events';
+import { tell, type Init } from './events';
 import { focusTargetOf, moveFocus } from './focus';
 import { holding, type Person } from './person';
 import { middleOf, pathOf } from './pointer';
@@ -29,7 +29,7 @@ export async function tap(person: Person, element: Element, heldFor: number): Pr
   if (isClick && element.isConnected) await likeAMouse(person, element, init);
 }
 
-async function likeAMouse(person: Person, element: Element, init: object): Promise<void> {
+async function likeAMouse(person: Person, element: Element, init: Init): Promise<void> {
   const { send } = person;
   await tell(send, element, 'mouseover', init);
   await tellAround(person, element, 'mouseenter', init);
@@ -41,7 +41,7 @@ async function likeAMouse(person: Person, element: Element, init: object): Promi
     await activate(person, element, { ...finger, ...init, detail: 1 });
 }
 
-async function tellAround({ send }: Person, element: Element, type: string, init: object): Promise<void> {
+async function tellAround({ send }: Person, element: Element, type: string, init: Init): Promise<void> {
   const path = pathOf(element);
   for (const one of type === 'pointerleave' ? path.reverse() : path) await tell(send, one, type, init);
 }
@@ -49,7 +49,7 @@ async function tellAround({ send }: Person, element: Element, type: string, init
 function tellTouch(person: Person, element: Element, type: string, isDown: boolean): Promise<boolean> {
   const { clientX, clientY } = person.place;
   const point = { identifier: 0, target: element, clientX, clientY, pageX: clientX, pageY: clientY };
-  const Touch = (element.ownerDocument.defaultView as unknown as { Touch?: new (init: object) => object })
+  const Touch = (element.ownerDocument.defaultView as unknown as { Touch?: new (init: Init) => object })
     .Touch;
   const touch = Touch ? new Touch(point) : point;
   const now = isDown ? [touch] : [];
