@@ -161,15 +161,15 @@ const ownText = (label: Element) =>
       .join(''),
   );
 
-/** All text of a root, folded; found out once for many searches of the same page. */
-const foldedText = (root: Element): string => onceFor('folded', root, (one) => foldSpace(textIn(one)));
+/** All text of a root without white space; found out once for many searches of the same page. */
+const squeezedText = (root: Element): string => onceFor('squeezed', root, (one) => squeeze(textIn(one)));
 
 function searchText(root: Element, words: string | RegExp, itself: boolean): Element[] {
   const found: Element[] = [];
-  // The whole text first: most searches end here.
-  if (typeof words === 'string' && !foldedText(root).includes(foldSpace(words)) && !mayHide(root))
-    return found;
-  const wanted = typeof words === 'string' && !altersNames(root) ? squeeze(words) : undefined;
+  const squeezed = typeof words === 'string' ? squeeze(words) : undefined;
+  // The whole text first: most searches end here. A line break keeps words apart that have no space between them.
+  if (squeezed !== undefined && !squeezedText(root).includes(squeezed) && !mayHide(root)) return found;
+  const wanted = altersNames(root) ? undefined : squeezed;
   const visit = (element: Element): boolean => {
     // If the words are nowhere below an element, its children need no check. That skips most of a page.
     if (wanted !== undefined && !squeeze(textIn(element)).includes(wanted)) return false;

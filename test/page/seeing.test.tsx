@@ -32,6 +32,11 @@ describe('what a person perceives', () => {
       text('Hive'),
       1,
     ],
+    ['words with a line break between them', '<p>Hive<br>12</p>', text('Hive 12'), 1],
+    ['words in lines of their own', '<section>Hive<p>12</p></section>', text('Hive 12'), 1],
+    ['and not as one word', '<section>Hive<p>12</p></section>', text('Hive12'), 0],
+    ['words in cells', '<table><tr><td>Hive</td><td>12</td></tr></table>', text('Hive 12'), 1],
+    ['words without space between them', '<p>Hive<b>12</b></p>', text('Hive12'), 1],
   ])('%s', async (_, html, locator, times) => {
     expect((await page(html)).findAll(locator).length).toBe(times);
   });
