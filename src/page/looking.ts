@@ -56,12 +56,15 @@ export interface Scan {
   readonly tags: readonly string[];
   /** Which of them have attributes, by their place in the list. */
   readonly attributed: readonly number[];
-  /** True where some of it stands in shadow roots. */
+  /** True where shadow roots or slots make what is rendered another tree than this. */
   readonly hasShadows: boolean;
 }
 
 /** Reads what is in an element. */
 export const scan = (root: Element): Scan => onceFor('scan', root, readScan);
+
+const slottedIn = (slot: Element): Element[] =>
+  (slot as HTMLSlotElement).assignedElements?.().reverse() ?? [];
 
 // A list instead of recursion, since a page may be nested very deeply. And no selectors, since they take a
 // simulated page several times as long.
@@ -73,12 +76,15 @@ function readScan(root: Element): Scan {
   const next: Element[] = [root];
   for (let element = next.pop(); element; element = next.pop()) {
     if (element.hasAttributes()) attributed.push(elements.length);
-    tags.push(element.localName);
+    const tag = element.localName;
+    tags.push(tag);
     elements.push(element);
-    const shadow = shadowOf(element, tags[tags.length - 1]);
-    hasShadows ||= shadow !== null;
+    const shadow = shadowOf(element, tag);
+    hasShadows ||= shadow !== null || tag === 'slot';
     for (let at = element.lastElementChild; at; at = at.previousElementSibling) next.push(at);
     for (let at = shadow?.lastElementChild; at; at = at.previousElementSibling) next.push(at);
+    // What a slot takes up from outside of the root is in it as well.
+    if (tag === 'slot') for (const one of slottedIn(element)) if (!root.contains(one)) next.push(one);
   }
   return { elements, tags, attributed, hasShadows };
 }

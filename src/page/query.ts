@@ -1,6 +1,6 @@
 import { refuse } from './errors';
 import { namedByContent } from './aria';
-import { renderedIn, shadowOf } from './flat-tree';
+import { renderedIn } from './flat-tree';
 import { mayHide, whyHidden } from './hidden';
 import {
   fits,
@@ -61,8 +61,8 @@ function candidates(locator: Locator, view: View): Element[] {
       ? parts.filter((part) => roots.some((root) => root !== part && root.contains(part)))
       : [...parts];
   }
-  const found = roots.flatMap((root) => search(locator, root, !outer && isOutside(root)));
-  return roots.length > 1 ? [...new Set(found)] : found;
+  const within = (root: Element) => search(locator, root, !outer && isOutside(root));
+  return roots.length === 1 ? within(roots[0]!) : [...new Set(roots.flatMap(within))];
 }
 
 /** @param itself true where the root may be what is sought itself */
@@ -83,7 +83,7 @@ function search({ sought }: Locator, root: Element, itself: boolean): Element[] 
     case 'label':
       return queryAll(root, fieldSelector, itself).filter((element) => hasLabel(element, sought.words));
     case 'text':
-      return searchText(root, sought.words, itself);
+      return searchText(root, sought, itself);
     case 'testId':
       return queryAll(root, '[data-testid]', itself).filter((element) =>
         fits(sought.words, element.getAttribute('data-testid') ?? ''),
@@ -115,14 +115,10 @@ const isOutside = (root: Element): boolean =>
 const queryAll = (root: Element, selector: string, itself: boolean): Element[] => {
   if (selector === '*') return scan(root).elements.slice(itself ? 0 : 1);
   const below = [...root.querySelectorAll(selector)];
-  for (const shadow of shadowsIn(root)) below.push(...shadow.querySelectorAll(selector));
+  const { elements, hasShadows } = scan(root);
+  // What stands in shadow roots and slots is rendered in an element, and is none of its children.
+  if (hasShadows) below.push(...elements.filter((one) => !root.contains(one) && one.matches(selector)));
   return itself && root.matches(selector) ? [root, ...below] : below;
-};
-
-const shadowsIn = (root: Element): ShadowRoot[] => {
-  const { elements, tags, hasShadows } = scan(root);
-  if (!hasShadows) return [];
-  return elements.map((element, at) => shadowOf(element, tags[at])).filter((shadow) => shadow !== null);
 };
 
 // Elements that may have a role: by their tag or by the attribute.
@@ -164,11 +160,33 @@ const ownText = (label: Element) =>
 /** All text of a root without white space; found out once for many searches of the same page. */
 const squeezedText = (root: Element): string => onceFor('squeezed', root, (one) => squeeze(textIn(one)));
 
-function searchText(root: Element, words: string | RegExp, itself: boolean): Element[] {
+// Without white space: a line break keeps words apart that have no space between them.
+const lacksText = (root: Element, squeezed: string): boolean =>
+  !squeezedText(root).includes(squeezed) && !scan(root).hasShadows;
+
+type SoughtWords = Extract<Locator['sought'], { readonly words: Words }>;
+const squeezedWords = new WeakMap<SoughtWords, string>();
+
+/** The words that are sought without white space; found out once, since a hundred pages may be asked. */
+function squeezedOf(sought: SoughtWords, words: string): string {
+  let squeezed = squeezedWords.get(sought);
+  if (squeezed === undefined) squeezedWords.set(sought, (squeezed = squeeze(words)));
+  return squeezed;
+}
+
+/** True where one look at a page tells that it has nothing a locator fits; else a search has to find out. */
+export function lacks({ outer, sought }: Locator, { roots }: View): boolean {
+  if (outer || sought.by !== 'text' || typeof sought.words !== 'string') return false;
+  const squeezed = squeezedOf(sought, sought.words);
+  return roots.every((root) => lacksText(root, squeezed));
+}
+
+function searchText(root: Element, sought: SoughtWords, itself: boolean): Element[] {
   const found: Element[] = [];
-  const squeezed = typeof words === 'string' ? squeeze(words) : undefined;
-  // The whole text first: most searches end here. A line break keeps words apart that have no space between them.
-  if (squeezed !== undefined && !squeezedText(root).includes(squeezed) && !mayHide(root)) return found;
+  const { words } = sought;
+  const squeezed = typeof words === 'string' ? squeezedOf(sought, words) : undefined;
+  // The whole text first: most searches end here.
+  if (squeezed !== undefined && lacksText(root, squeezed)) return found;
   const wanted = altersNames(root) ? undefined : squeezed;
   const visit = (element: Element): boolean => {
     // If the words are nowhere below an element, its children need no check. That skips most of a page.

@@ -2,7 +2,7 @@ import { locatorFor } from '../page/describe';
 import { css } from '../page/locators';
 import { looking } from '../page/looking';
 import { nameOrTextOf, textOf } from '../page/names';
-import { locate, type View } from '../page/query';
+import { lacks, locate, type View } from '../page/query';
 import { roleOf } from '../page/roles';
 import { printOutline } from '../stage/outline';
 import type { ReadOptions } from '../stage/plan';
@@ -16,6 +16,7 @@ export const allHold = (checks: readonly Check[], view: View): boolean =>
   checks.every((check) => holds(check, view));
 
 function holds({ locator, times }: Check, view: View): boolean {
+  if (lacks(locator, view)) return times === 0;
   try {
     const { length } = locate(locator, view);
     return times === undefined ? length > 0 : length === times;

@@ -226,11 +226,11 @@ describe('what is in a shadow root', () => {
     const ref = (host: HTMLElement | null) => {
       if (!host || host.shadowRoot) return;
       host.attachShadow({ mode: 'open' }).innerHTML =
-        '<h3>Anemone</h3><label>Note <input data-testid="note"></label><slot></slot><p hidden>Away</p>';
+        '<h3>Anemone</h3><label>Note <input data-testid="note"></label><section><slot></slot></section><p hidden>Away</p>';
     };
     return (
       <div ref={ref}>
-        <button>Open</button>
+        <button data-testid="open">Open</button>
       </div>
     );
   };
@@ -240,6 +240,10 @@ describe('what is in a shadow root', () => {
     [text('Anemone'), 1],
     [testId('note'), 1],
     [role('button', 'Open'), 1],
+    ...[text('Open'), role('button', 'Open'), testId('open'), css('button')].map(
+      (locator) => [locator.inside(css('section')), 1] as [Locator, number],
+    ),
+    [role('button', 'Open').inside(css('section')), 1],
     [text('Away'), 0],
   ])('%j', async (locator, times) => {
     expect(await isolate(Card)).toShow(locator, { times });
