@@ -1,6 +1,6 @@
 import { hash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { basename, dirname, join, relative, sep } from 'node:path';
+import { basename, dirname, extname, join, relative, sep } from 'node:path';
 import { isBuiltin } from 'node:module';
 import type * as Oxc from 'oxc-resolver';
 import { requirePackage } from '../syntax/parser';
@@ -30,6 +30,7 @@ const atOnce = 64;
 // A file that is longer is made by a machine.
 const most = 5_000_000;
 /** Declarations, tests and declared states are no part of what is surveyed. */
+const extensions = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cts', '.cjs', '.vue', '.json'];
 const ofTests = /\.(d|test|spec|states|config)\.[cm]?[jt]sx?$/;
 const passedBy = /^(node_modules|dist|build|coverage|out|__tests__|\..*)$/;
 const asset =
@@ -45,6 +46,7 @@ export class Project {
   readonly #targets = new Map<string, Map<string, Target>>();
   readonly #names = new Map<string, string>();
   readonly #lists = new Map<string, readonly string[]>();
+  readonly #listed = new Set<string>();
   readonly #resolver: Oxc.ResolverFactory;
   readonly #ofTypes: Oxc.ResolverFactory;
 
@@ -58,7 +60,7 @@ export class Project {
     const options = {
       tsconfig: 'auto',
       alias: readAliases(root),
-      extensions: ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cts', '.cjs', '.vue', '.json'],
+      extensions,
       extensionAlias: {
         '.js': ['.ts', '.tsx', '.js', '.jsx'],
         '.jsx': ['.tsx', '.jsx'],
@@ -67,7 +69,7 @@ export class Project {
       },
       conditionNames: ['browser', 'import', 'module', 'development', 'default', 'require'],
       mainFields: ['browser', 'module', 'main'],
-    } as const satisfies Oxc.NapiResolveOptions;
+    } satisfies Oxc.NapiResolveOptions;
     this.#resolver = new ResolverFactory(options);
     // A package that has nothing but types. Asked for with the others, types would come first where they are named first.
     this.#ofTypes = this.#resolver.cloneWithOptions({
@@ -126,8 +128,10 @@ export class Project {
 
   /** Where an import of a file leads. */
   resolve(file: string, written: string): Target {
-    const known = this.#targets.get(file) ?? new Map<string, Target>();
-    this.#targets.set(file, known);
+    // It leads to the same from all files of a folder.
+    const folder = dirname(file);
+    const known = this.#targets.get(folder) ?? new Map<string, Target>();
+    this.#targets.set(folder, known);
     let target = known.get(written);
     if (!target)
       known.set(written, (target = this.#resolve(file, written.replace(/[?#].*$/, '') || written)));
@@ -137,6 +141,8 @@ export class Project {
   #resolve(file: string, specifier: string): Target {
     if (asset.test(specifier)) return { kind: 'asset' };
     if (/^(node:|data:|https?:|virtual:|\0)/.test(specifier)) return { kind: 'package', name: specifier };
+    const near = this.#near(file, specifier);
+    if (near) return { kind: 'file', file: near };
     const path =
       this.#resolver.resolveFileSync(file, specifier).path ??
       this.#ofTypes.resolveFileSync(file, specifier).path;
@@ -146,6 +152,14 @@ export class Project {
     return path
       ? { kind: 'package', name: specifier, entry: path }
       : { kind: 'package', name: specifier, why: notThere };
+  }
+
+  // Most imports name a file nearby, without its extension, that is known to be there.
+  #near(file: string, specifier: string): string | undefined {
+    if (!/^\.\.?\//.test(specifier) || extname(specifier) !== '') return undefined;
+    const path = join(dirname(file), specifier);
+    const extension = extensions.find((one) => this.#listed.has(path + one));
+    return extension && path + extension;
   }
 
   /** The files that import something of another one. */
@@ -179,6 +193,7 @@ export class Project {
     };
     look(folder);
     this.#lists.set(folder, found.sort());
+    for (const file of found) this.#listed.add(file);
     return found;
   }
 }

@@ -88,6 +88,7 @@ function declareStatement(statement: Node, scope: Scope): void {
 
 /** Declares every `var` below a node, as far as the function that holds it reaches. */
 export function declareVars(node: Node, scope: Scope, walk: Walking): void {
+  if (!walk.hasVars) return;
   if (node.type === 'VariableDeclaration' && node['kind'] === 'var') {
     for (const { id } of nodesIn(node['declarations'])) namesInPattern(id, (name) => scope.declareVar(name));
   }
@@ -106,6 +107,7 @@ export interface Walking {
   readonly keysOf: Readonly<Record<string, readonly string[]>>;
   /** True for a file that is no standard module. */
   readonly sloppy: boolean;
+  readonly hasVars: boolean;
 }
 
 // Only statements are searched. Functions, classes and expressions have their own scope.

@@ -13,7 +13,7 @@ export interface Place {
 
 /** What has names of its own, beside functions and classes. */
 const scoped = new Set([
-  ...['BlockStatement', 'SwitchStatement', 'CatchClause', 'StaticBlock'],
+  ...['SwitchStatement', 'CatchClause', 'StaticBlock'],
   ...['ForStatement', 'ForInStatement', 'ForOfStatement'],
 ]);
 
@@ -29,15 +29,17 @@ export abstract class Walk {
   protected readonly module = new Scope(undefined, true);
   readonly #walking: Walking;
 
-  constructor(sloppy: boolean) {
-    this.#walking = { keysOf: readKeys(), sloppy };
+  /** @param hasVars false where no `var` is written anywhere, which then need not be searched for */
+  constructor(sloppy: boolean, hasVars = true) {
+    this.#walking = { keysOf: readKeys(), sloppy, hasVars: sloppy || hasVars };
   }
 
   protected start(program: Node): void {
     const body = nodesIn(program['body']);
     declareBlock(body, this.module);
     declareVars(program, this.module, this.#walking);
-    for (const statement of body) this.visit(statement, { scope: this.module, depth: 0, decorated: false });
+    const place = { scope: this.module, depth: 0, decorated: false };
+    for (const statement of body) this.visit(statement, place);
   }
 
   /** Looks at a node first. @returns true for one that was gone through, so that the walk passes by. */
@@ -57,7 +59,9 @@ export abstract class Walk {
     for (const key of keys) {
       const value = node[key];
       // Most members of most nodes are none.
-      if (value !== null && value !== undefined && !except?.includes(key)) this.visitAll(value, place);
+      if (typeof value !== 'object' || value === null || except?.includes(key)) continue;
+      if (Array.isArray(value)) for (const one of value) this.visit(one, place);
+      else this.visit(value, place);
     }
   }
 
@@ -102,6 +106,12 @@ export abstract class Walk {
   }
 
   protected visitBlock(node: Node, place: Place): void {
+    if (node.type === 'BlockStatement') {
+      const scope = new Scope(place.scope, false);
+      const statements = nodesIn(node['body']);
+      declareBlock(statements, scope);
+      return this.visitAll(statements, { ...place, scope });
+    }
     if (!scoped.has(node.type)) return this.visitKeys(node, place);
     const isFor = node.type.startsWith('For');
     const scope = new Scope(place.scope, node.type === 'StaticBlock');
@@ -133,9 +143,12 @@ export abstract class Walk {
   }
 
   protected visitFunction(node: Node, place: Place): void {
-    const outer = new Scope(place.scope, true);
-    if (node.type === 'FunctionExpression' && isNode(node['id'])) outer.declare(nameOf(node['id']));
-    const scope = new Scope(outer, true);
+    let around = place.scope;
+    if (node.type === 'FunctionExpression' && isNode(node['id'])) {
+      around = new Scope(around, true);
+      around.declare(nameOf(node['id']));
+    }
+    const scope = new Scope(around, true);
     const params = nodesIn(node['params']);
     for (const param of params) namesInPattern(param, (name) => scope.declare(name));
     const inside = { ...place, scope, depth: place.depth + 1 };
@@ -148,9 +161,10 @@ export abstract class Walk {
     if (!isNode(body)) return;
     if (body.type !== 'BlockStatement') return this.visit(body, inside);
     const bodyScope = new Scope(scope, true);
-    declareBlock(nodesIn(body['body']), bodyScope);
+    const statements = nodesIn(body['body']);
+    declareBlock(statements, bodyScope);
     declareVars(body, bodyScope, this.#walking);
-    for (const statement of nodesIn(body['body'])) this.visit(statement, { ...inside, scope: bodyScope });
+    this.visitAll(statements, { ...inside, scope: bodyScope });
   }
 
   protected visitClass(node: Node, place: Place): void {

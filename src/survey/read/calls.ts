@@ -16,7 +16,7 @@ export abstract class Calls extends Notes {
     const object = node['object'] as Node;
     const member = node['computed'] ? undefined : nameOf(node['property']);
     const slot = this.framework === 'vue' ? slotIn(node) : undefined;
-    if (slot !== undefined) this.unit.slots.add(slot);
+    if (slot !== undefined) this.unit.add('slots', slot);
     if (object.type === 'Identifier') {
       const name = nameOf(object);
       if (!place.scope.whereIs(name)) this.leaf(memberOfGlobal(name, member), node, place);

@@ -60,11 +60,11 @@ function readDecorator({ unit, lineOf }: Around, call: Node): void {
   const text = plainText(template);
   if (template && text !== undefined) {
     unit.template = readAngularTemplate(text, lineOf(template));
-    for (const slot of unit.template.slots) unit.slots.add(slot);
+    for (const slot of unit.template.slots) unit.add('slots', slot);
   }
   const url = plainText(said.get('templateUrl'));
   if (url !== undefined) unit.template = { tags: [], pipes: [], deferred: [], slots: [], url };
-  for (const input of textsIn(said.get('inputs'))) unit.inputs.add(input);
+  for (const input of textsIn(said.get('inputs'))) unit.add('inputs', input);
 }
 
 function readMember({ unit, lineOf }: Around, member: Node, members: Map<string, string>): void {
@@ -79,8 +79,8 @@ function readMember({ unit, lineOf }: Around, member: Node, members: Map<string,
   for (const decorator of nodesIn(member['decorators'])) {
     const call = decorator['expression'] as Node;
     const word = nameOfDecorator(call);
-    if (word === 'Input') unit.inputs.add(name);
-    if (word === 'Output') unit.outputs.add(name);
+    if (word === 'Input') unit.add('inputs', name);
+    if (word === 'Output') unit.add('outputs', name);
     if (/^View(Child|Children)$/.test(word)) noteRef(call);
   }
   const value = member['value'];
@@ -88,8 +88,8 @@ function readMember({ unit, lineOf }: Around, member: Node, members: Map<string,
   const callee = value['callee'] as Node;
   const head = nameOf(callee.type === 'MemberExpression' ? callee['object'] : callee);
   const [first] = nodesIn(value['arguments']);
-  if (head === 'input' || head === 'model') unit.inputs.add(name);
-  if (head === 'output') unit.outputs.add(name);
+  if (head === 'input' || head === 'model') unit.add('inputs', name);
+  if (head === 'output') unit.add('outputs', name);
   if (head === 'inject' && first?.type === 'Identifier') members.set(name, nameOf(first));
   if (/^viewChild(ren)?$/.test(head)) noteRef(value);
 }

@@ -124,10 +124,9 @@ const unread = (why: string, line: number): FileFacts => ({
 
 /** `HiveBoard` of `src/HiveBoard.vue`, `HiveBoard` of `hive-board.ts`. */
 function stemOf(file: string): string {
-  const [name] = basename(file).split('.');
-  return (name ?? '')
-    .replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase())
-    .replace(/^./, (one) => one.toUpperCase());
+  const [name = ''] = basename(file).split('.');
+  const joined = name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
+  return joined.charAt(0).toUpperCase() + joined.slice(1);
 }
 
 // A file of JavaScript may hold elements.

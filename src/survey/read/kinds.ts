@@ -105,9 +105,9 @@ function readInputs(unit: OpenUnit, node: Node): void {
   if (first?.type !== 'ObjectPattern') return;
   for (const { key } of nodesIn(first['properties'])) {
     const name = nameOf(key);
-    if (name === 'children') unit.slots.add('children');
-    else if (/^on[A-Z]/.test(name)) unit.outputs.add(name);
-    else if (/^render[A-Z]?/.test(name)) unit.renders.add(name);
-    else if (name) unit.inputs.add(name);
+    if (name === 'children') unit.add('slots', 'children');
+    else if (/^on[A-Z]/.test(name)) unit.add('outputs', name);
+    else if (/^render[A-Z]?/.test(name)) unit.add('renders', name);
+    else if (name) unit.add('inputs', name);
   }
 }

@@ -44,7 +44,7 @@ export abstract class Notes extends Walk {
   #member: string | undefined;
 
   constructor(readonly script: Script) {
-    super(false);
+    super(false, /\bvar\b/.test(script.code));
     const { imports, exports, imported } = readModule(script.module, script.lineAt, script.stem);
     this.imports = imports;
     this.exports = exports;

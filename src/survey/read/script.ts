@@ -39,9 +39,9 @@ export class Reading extends Calls {
   protected look(node: Node, place: Place): boolean {
     const isTop = place.depth === 0 && place.scope === this.module && !this.script.isSetup;
     if (isTop && this.#declare(node, place)) return true;
-    const read = node.type.startsWith('JSX') ? this.#readElement : this.#reads[node.type];
-    read?.call(this, node, place);
-    return read !== undefined;
+    if (!node.type.startsWith('JSX')) return this.#readNode(node, place);
+    this.#readElement(node, place);
+    return true;
   }
 
   #declare(node: Node, place: Place): boolean {
@@ -129,30 +129,52 @@ export class Reading extends Calls {
     return false;
   }
 
-  readonly #reads: Readonly<Record<string, (this: Reading, node: Node, place: Place) => void>> = {
-    Identifier: (node, place) => this.note(node, 'read', place),
-    ArrowFunctionExpression: this.readFunction,
-    FunctionExpression: this.readFunction,
-    FunctionDeclaration: this.readFunction,
-    MemberExpression: (node, place) => this.readMember(node, place),
-    CallExpression: this.readCall,
-    NewExpression: this.readNew,
-    TaggedTemplateExpression: this.readTagged,
-    ImportExpression: (node) => this.readLazy(node),
-    VariableDeclarator: this.readVariable,
-    AssignmentExpression: this.#readAssignment,
-    UpdateExpression: this.#readAssignment,
-    Property: this.#readProperty,
-    MethodDefinition(node, place) {
-      this.inMember(node, () => this.visitClassMember(node, place));
-    },
-    PropertyDefinition(node, place) {
-      this.inMember(node, () => this.visitClassMember(node, place));
-    },
-    ExportNamedDeclaration(node, place) {
-      this.visit(node['declaration'], place);
-    },
-  };
+  #readNode(node: Node, place: Place): boolean {
+    switch (node.type) {
+      case 'Identifier':
+        this.note(node, 'read', place);
+        return true;
+      case 'MemberExpression':
+        this.readMember(node, place);
+        return true;
+      case 'CallExpression':
+        this.readCall(node, place);
+        return true;
+      case 'ArrowFunctionExpression':
+      case 'FunctionExpression':
+      case 'FunctionDeclaration':
+        this.readFunction(node, place);
+        return true;
+      case 'Property':
+        this.#readProperty(node, place);
+        return true;
+      case 'VariableDeclarator':
+        this.readVariable(node, place);
+        return true;
+      case 'ExportNamedDeclaration':
+        this.visit(node['declaration'], place);
+        return true;
+      case 'AssignmentExpression':
+      case 'UpdateExpression':
+        this.#readAssignment(node, place);
+        return true;
+      case 'NewExpression':
+        this.readNew(node, place);
+        return true;
+      case 'TaggedTemplateExpression':
+        this.readTagged(node, place);
+        return true;
+      case 'ImportExpression':
+        this.readLazy(node);
+        return true;
+      case 'MethodDefinition':
+      case 'PropertyDefinition':
+        this.inMember(node, () => this.visitClassMember(node, place));
+        return true;
+      default:
+        return false;
+    }
+  }
 
   #readProperty(node: Node, place: Place): void {
     if (node['computed']) this.visit(node['key'], place);

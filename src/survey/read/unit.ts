@@ -1,5 +1,7 @@
 import type { Framework, How, Import, Leaf, Parts, Template, Unit, UnitKind, Use } from '../facts';
 
+type NamedPart = 'inputs' | 'outputs' | 'slots' | 'renders';
+
 /** A unit while it is read. */
 export class OpenUnit {
   kind: UnitKind = 'value';
@@ -15,10 +17,8 @@ export class OpenUnit {
   readonly lends: string[] = [];
   readonly declares: string[] = [];
   readonly imports: string[] = [];
-  readonly inputs = new Set<string>();
-  readonly outputs = new Set<string>();
-  readonly slots = new Set<string>();
-  readonly renders = new Set<string>();
+  // Most units have none of them.
+  #parts: Map<NamedPart, Set<string>> | undefined;
 
   constructor(
     public name: string,
@@ -27,6 +27,14 @@ export class OpenUnit {
 
   use(name: string, how: How, line: number, more: Partial<Use> = {}): void {
     this.uses.push({ name, how, line, ...more });
+  }
+
+  /** Notes an input, an output, a slot, or a prop that renders. */
+  add(part: NamedPart, name: string): void {
+    const parts = (this.#parts ??= new Map<NamedPart, Set<string>>());
+    const names = parts.get(part);
+    if (names) names.add(name);
+    else parts.set(part, new Set([name]));
   }
 
   done(): Unit {
@@ -39,8 +47,7 @@ export class OpenUnit {
     if (this.template) unit.template = this.template;
     for (const key of ['selectors', 'lends', 'declares', 'imports'] as const)
       if (this[key].length > 0) unit[key] = this[key];
-    for (const key of ['inputs', 'outputs', 'slots', 'renders'] as const)
-      if (this[key].size > 0) unit[key] = [...this[key]];
+    for (const [part, names] of this.#parts ?? []) unit[part] = [...names];
     return unit;
   }
 }
@@ -51,9 +58,9 @@ export interface Imported {
   readonly name: string;
 }
 
-export const importsByName = (imports: readonly Import[]): ReadonlyMap<string, Imported> =>
-  new Map(
-    imports.flatMap(({ specifier, names }) =>
-      names.map(({ local, name }) => [local, { specifier, name }] as const),
-    ),
-  );
+export function importsByName(imports: readonly Import[]): ReadonlyMap<string, Imported> {
+  const found = new Map<string, Imported>();
+  for (const { specifier, names } of imports)
+    for (const { local, name } of names) found.set(local, { specifier, name });
+  return found;
+}

@@ -48,7 +48,7 @@ export function readVueTemplate(
   const { tags, texts } = readMarkup(text);
   for (const { name, attributes, start } of tags) {
     const line = lineAt(start);
-    if (name === 'slot') unit.slots.add(attributes['name'] ?? 'default');
+    if (name === 'slot') unit.add('slots', attributes['name'] ?? 'default');
     const isElement = html.test(name) || builtIn.test(name);
     const local = [name, camel(name), pascal(name)].find((one) => known.has(one.split('.')[0]!));
     const hasRef = 'ref' in attributes || ':ref' in attributes ? { hasRef: true as const } : {};
@@ -104,13 +104,13 @@ export function readMacro(unit: OpenUnit, call: Node): void {
       if (first?.type === 'CallExpression') readMacro(unit, first);
       return;
     case 'defineProps':
-      return names.forEach((name) => unit.inputs.add(name));
+      return names.forEach((name) => unit.add('inputs', name));
     case 'defineEmits':
-      return names.forEach((name) => unit.outputs.add(name));
+      return names.forEach((name) => unit.add('outputs', name));
     case 'defineSlots':
-      return names.forEach((name) => unit.slots.add(name));
+      return names.forEach((name) => unit.add('slots', name));
     case 'defineModel':
-      unit.inputs.add(textOf(first) ?? 'modelValue');
+      unit.add('inputs', textOf(first) ?? 'modelValue');
   }
 }
 
@@ -119,8 +119,8 @@ export function readOptions({ unit, lineOf }: WithLines, node: Node): void {
   const [first] = nodesIn(node['arguments']);
   const options = node.type === 'ObjectExpression' ? node : first;
   for (const { key, value } of nodesIn(options?.['properties'])) {
-    if (nameOf(key) === 'props') for (const name of namesDeclared(value as Node)) unit.inputs.add(name);
-    if (nameOf(key) === 'emits') for (const name of namesDeclared(value as Node)) unit.outputs.add(name);
+    if (nameOf(key) === 'props') for (const name of namesDeclared(value as Node)) unit.add('inputs', name);
+    if (nameOf(key) === 'emits') for (const name of namesDeclared(value as Node)) unit.add('outputs', name);
     if (nameOf(key) === 'inject') readInjected({ unit, lineOf }, value as Node);
   }
 }
