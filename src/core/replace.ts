@@ -36,15 +36,20 @@ export const likenTo = <F extends AnyFunction>(
   return Object.defineProperties(replacement, { ...own, ...more });
 };
 
-/** Replaces a global function by one that looks like it to whoever asks. */
+/**
+ * Replaces a global function by one that looks like it to whoever asks.
+ *
+ * @param more what the replacement has instead of some properties of the original
+ */
 export function replaceFunction<F extends AnyFunction>(
   page: Page,
   name: string,
   wrap: (original: F) => F,
+  more?: (original: F) => PropertyDescriptorMap,
 ): void {
-  const original = originalOf(page[name]);
+  const original = originalOf(page[name]) as F;
   if (typeof original !== 'function') return;
-  replaceValue(page, name, markReplaced(likenTo(wrap(original as F), original as F), original));
+  replaceValue(page, name, markReplaced(likenTo(wrap(original), original, more?.(original)), original));
 }
 
 /** Puts a value in the place of a property, and leaves it as visible as it was. */

@@ -52,12 +52,16 @@ async function* every(delay?: unknown, value?: unknown, options?: Waiting): Asyn
 
 const promisified = Symbol.for('nodejs.util.promisify.custom');
 
+/** What `promisify` makes of Node's `setTimeout` follows a virtual clock as well; a page has nothing of the kind. */
+export function promisedBy(start: unknown): PropertyDescriptorMap {
+  const own = (start as Exports)[promisified];
+  return own ? { [promisified]: { value: either(own, wait as Call) } } : {};
+}
+
 function timersOn(real: Exports): Exports {
-  const own = (real['setTimeout'] as unknown as Exports)[promisified];
+  const own = real['setTimeout'];
   return {
-    setTimeout: either(real['setTimeout'], (...args) => start('setTimeout', 'timeout', args), {
-      [promisified]: { value: either(own, wait as Call) },
-    }),
+    setTimeout: either(own, (...args) => start('setTimeout', 'timeout', args), promisedBy(own)),
     setInterval: either(real['setInterval'], (...args) => start('setInterval', 'interval', args)),
     clearTimeout: stopping(real['clearTimeout']),
     clearInterval: stopping(real['clearInterval']),

@@ -5,6 +5,7 @@ import { once } from '../../core/shared';
 import { replaceFunction, type Page } from '../../core/replace';
 import { again, runNoting, type Handler } from './run-timer';
 import { cancelScheduled, scheduleOn } from './scheduled';
+import { promisedBy } from './timer-modules';
 import { pageTime } from '../../core/page-time';
 import type { DueKind } from '../../core/virtual-clock';
 
@@ -23,16 +24,18 @@ const { timers, frames } = once('timers', () => ({
  */
 export function watchTimers(page: Page): void {
   const isProcess = !page['document'];
-  const replace = (name: string, kind: DueKind) =>
-    replaceFunction<Start>(page, name, (start) => {
+  const replace = (name: string, kind: DueKind, more?: (start: Start) => PropertyDescriptorMap) => {
+    const wrap = (start: Start): Start => {
       const watching = watched(page, start, name, kind);
       return function (handler, delay, ...args) {
         const { clock } = pageTime;
         if (!clock || typeof handler !== 'function') return watching(handler, delay, ...args);
         return scheduleOn(clock, { name, kind, handler: handler as Handler, delay, args, isProcess });
       };
-    });
-  replace('setTimeout', 'timeout');
+    };
+    replaceFunction<Start>(page, name, wrap, more);
+  };
+  replace('setTimeout', 'timeout', promisedBy);
   replace('setInterval', 'interval');
   replace('requestAnimationFrame', 'frame');
   // What we supply ourselves uses the page's own timers, and is not made before it is needed.
