@@ -1,6 +1,13 @@
 import * as core from '@angular/core';
 import type { StubRecord } from '../stage/stubs';
-import { SURROUNDINGS, readProvision, type StubOrder, type Surroundings } from './surroundings';
+import {
+  elementHere,
+  readProvision,
+  SURROUNDINGS,
+  surroundingsHere,
+  type StubOrder,
+  type Surroundings,
+} from './surroundings';
 import {
   factoryOf,
   flatten,
@@ -128,10 +135,9 @@ export class Scope {
     const factory = (type?: unknown) => {
       const instance = make(type) as object;
       if (definition.template) {
-        const element = core.inject(core.ElementRef).nativeElement as Element;
-        const { subject, stubs, onCreated } = core.inject(SURROUNDINGS);
+        const { subject, stubs, onCreated } = surroundingsHere();
         if (definition.type !== subject) stubs.note(definition.type, undefined);
-        onCreated({ element, instance, definition, record: undefined });
+        onCreated({ element: elementHere(), instance, definition, record: undefined });
       }
       return instance;
     };

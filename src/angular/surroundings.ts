@@ -36,6 +36,26 @@ export const SURROUNDINGS = once(
   () => new core.InjectionToken<Surroundings>('the surroundings of the subject'),
 );
 
+let last: { readonly view: unknown; readonly surroundings: Surroundings } | undefined;
+
+/** The surroundings of what is being created. All that one view creates has the same. */
+export function surroundingsHere(): Surroundings {
+  const view: unknown = core.ɵɵgetCurrentView();
+  if (view !== null && last?.view === view) return last.surroundings;
+  const surroundings = core.inject(SURROUNDINGS);
+  last = { view, surroundings };
+  return surroundings;
+}
+
+/** Lets go of the view that was asked for last. */
+export const forgetView = (): void => void (last = undefined);
+
+/** The element of what is being created, as `inject(ElementRef)` finds it, which takes longer. */
+export function elementHere(): Element {
+  const { __NG_ELEMENT_ID__: read } = core.ElementRef as { __NG_ELEMENT_ID__?: () => core.ElementRef };
+  return (read ? read() : core.inject(core.ElementRef)).nativeElement as Element;
+}
+
 /** A stub that is being created, with its record and its surroundings. */
 export interface StubOrder {
   readonly record: StubRecord;
