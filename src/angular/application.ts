@@ -4,7 +4,7 @@ import * as core from '@angular/core';
 import { createApplication } from '@angular/platform-browser';
 import { once } from '../core/shared';
 import { takeFromTimer } from '../page/globals/errors';
-import { SURROUNDINGS } from './surroundings';
+import { forgetView, SURROUNDINGS } from './surroundings';
 
 /** A subject that is mounted. */
 export interface Live {
@@ -119,6 +119,7 @@ export function destroyInjector(injector: core.EnvironmentInjector): void {
   const { _ngOnDestroyHooks: hooks } = injector as unknown as { _ngOnDestroyHooks?: Set<unknown> };
   for (const kept of app().kept) hooks?.delete((kept as core.ValueProvider).useValue);
   injector.destroy();
+  forgetView();
 }
 
 /** True while change detection is scheduled. */

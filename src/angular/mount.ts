@@ -8,7 +8,7 @@ import { create } from './create';
 import { componentOf, list, outputsOf, selectorOf, type Definition } from './definitions';
 import { makeInjector, startRouter } from './injector';
 import { inputNamesOf } from './bindings';
-import { forgetView, nameOfRendered, type Rendered } from './surroundings';
+import { nameOfRendered, type Rendered } from './surroundings';
 import { Scope } from './scope';
 import { wordThrown } from './thrown';
 import { readInstances, readNode } from './tree';
@@ -108,7 +108,6 @@ export function mount(plan: Plan): Mounted {
       await settleAtOnce(() => {
         for (const ref of all) ref.destroy();
         destroyInjector(injector);
-        forgetView();
       });
     },
     tree: () =>
