@@ -41,7 +41,7 @@ let last: { readonly view: unknown; readonly surroundings: Surroundings } | unde
 /** The surroundings of what is being created. All that one view creates has the same. */
 export function surroundingsHere(): Surroundings {
   const view: unknown = core.ɵɵgetCurrentView();
-  if (view !== null && last?.view === view) return last.surroundings;
+  if (last && view !== null && last.view === view) return last.surroundings;
   const surroundings = core.inject(SURROUNDINGS);
   last = { view, surroundings };
   return surroundings;
