@@ -33,19 +33,23 @@ export const compareBatches = ({ ours, floor, size = 50, rounds = 30 }) => {
 
 /**
  * Runs two ways of doing the same thing alternately. @returns the middle of the times of each, in
- * milliseconds, and the middle of the ratios of each pair
+ * milliseconds, and the middle of the ratios of each pair of rounds
  */
 export async function compare({ ours, floor, rounds, warmUp = Math.ceil(rounds / 10) }) {
   const times = { ours: [], floor: [], ratios: [] };
+  let before = { ours: 0, floor: 0 };
   for (let round = -warmUp; round < rounds; round++) {
-    // Whoever goes second finds the caches warm, so they take turns.
+    // Whoever goes second finds the caches warm and the other's garbage, so they take turns.
     const order = round % 2 === 0 ? [ours, floor] : [floor, ours];
     const each = new Map();
     for (const work of order) each.set(work, await took(work));
     if (round < 0) continue;
-    times.ours.push(each.get(ours));
-    times.floor.push(each.get(floor));
-    times.ratios.push(each.get(ours) / each.get(floor));
+    const now = { ours: each.get(ours), floor: each.get(floor) };
+    times.ours.push(now.ours);
+    times.floor.push(now.floor);
+    // One round in either order makes a pair.
+    if (round % 2 === 1) times.ratios.push((before.ours + now.ours) / (before.floor + now.floor));
+    before = now;
   }
   return { ours: middle(times.ours), floor: middle(times.floor), ratio: middle(times.ratios) };
 }

@@ -55,8 +55,8 @@ export async function surveying() {
     rmSync(kept, { recursive: true, force: true });
     return survey('.', project);
   };
-  const first = await compare({ ours: anew, floor: parsing, rounds: 9 });
-  const again = await compare({ ours: () => survey('.', project), floor: parsing, rounds: 9 });
+  const first = await compare({ ours: anew, floor: parsing, rounds: 10 });
+  const again = await compare({ ours: () => survey('.', project), floor: parsing, rounds: 10 });
   rmSync(project, { recursive: true, force: true });
   const name = `surveying ${files.length.toLocaleString('en')} files`;
   return [

@@ -50,7 +50,7 @@ const startToken = new core.InjectionToken<string>('the address a subject starts
 
 /**
  * Where the subject starts: an address of the application, for the router. The page's own address
- * stays what it is; where the subject goes is told in the chronicle.
+ * stays what it is; the chronicle lists where the subject goes.
  *
  * @param url path, query and fragment
  * @example
@@ -119,7 +119,7 @@ function flat(one: unknown): { readonly provide?: unknown }[] {
   return ɵproviders === undefined ? [one as object] : flat(ɵproviders);
 }
 
-// Angular's own way of sending, and so by the subject's network, told whose request it is.
+// Angular's own way of sending, and so by the subject's network, with the request's owner.
 const makeBackend = (backend: HttpBackend, attributed: <T>(work: () => T) => T) => ({
   handle: (request: HttpRequest<unknown>) =>
     new Observable((observer) => attributed(() => backend.handle(request).subscribe(observer as never))),

@@ -8,7 +8,7 @@ import { create } from './create';
 import { componentOf, list, outputsOf, selectorOf, type Definition } from './definitions';
 import { makeInjector, startRouter } from './injector';
 import { inputNamesOf } from './bindings';
-import { nameOfRendered, type Rendered } from './surroundings';
+import { nameOfRendered, outerOf, viewHere, type Rendered, type View } from './surroundings';
 import { Scope } from './scope';
 import { wordThrown } from './thrown';
 import { readInstances, readNode } from './tree';
@@ -20,22 +20,18 @@ let attributedTo: Element | undefined;
 /** True while code of a subject runs, as far as it is known: in its template always, elsewhere when it is made. */
 export function isRunning(container: Element): boolean {
   if (attributedTo) return attributedTo === container;
-  const view = core.ɵɵgetCurrentView() as unknown as View | null;
+  const view = viewHere();
   return view !== null && isWithin(view, container);
 }
-
-/** What a template is rendered into, as Angular keeps it: the element it belongs to, and what is around it. */
-type View = readonly [host: unknown, ...unknown[]];
-const parentAt = 3;
 
 function isWithin(view: View, container: Element): boolean {
   const [host] = view;
   if (host instanceof Element && container.contains(host)) return true;
-  const outer = view[parentAt];
-  return Array.isArray(outer) && isWithin(outer as unknown as View, container);
+  const outer = outerOf(view);
+  return outer !== undefined && isWithin(outer, container);
 }
 
-/** What each output tells, by the name that it goes by; and by its field, which is what types know. */
+/** What each output emits, by its name; and by its field, which is what types know. */
 function tellings(definition: Definition): Record<string, unknown[][]> {
   const told = Object.fromEntries(outputsOf(definition).map((name): [string, unknown[][]] => [name, []]));
   for (const [name, field] of Object.entries(definition.outputs))

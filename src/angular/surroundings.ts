@@ -36,15 +36,26 @@ export const SURROUNDINGS = once(
   () => new core.InjectionToken<Surroundings>('the surroundings of the subject'),
 );
 
-let last: { readonly view: unknown; readonly surroundings: Surroundings } | undefined;
+/** What a template is rendered into, as Angular keeps it: the element it belongs to, and what is around it. */
+export type View = readonly [host: unknown, ...unknown[]];
+const parentAt = 3;
 
-/** The surroundings of what is being created. All that one view creates has the same. */
+/** The view around another one, or the place in it that holds several. */
+export const outerOf = ({ [parentAt]: outer }: View): View | undefined =>
+  Array.isArray(outer) ? (outer as unknown as View) : undefined;
+
+/** The view that is being rendered. */
+export const viewHere = (): View | null => core.ɵɵgetCurrentView() as unknown as View | null;
+
+let last: { readonly outermost: View; readonly surroundings: Surroundings } | undefined;
+
+/** The surroundings of what is being created. All that one tree of views creates has the same. */
 export function surroundingsHere(): Surroundings {
-  const view: unknown = core.ɵɵgetCurrentView();
-  if (last && view !== null && last.view === view) return last.surroundings;
-  const surroundings = core.inject(SURROUNDINGS);
-  last = { view, surroundings };
-  return surroundings;
+  let outermost = viewHere();
+  if (!outermost) return core.inject(SURROUNDINGS);
+  for (let outer = outerOf(outermost); outer; outer = outerOf(outer)) outermost = outer;
+  if (last?.outermost !== outermost) last = { outermost, surroundings: core.inject(SURROUNDINGS) };
+  return last.surroundings;
 }
 
 /** Lets go of the view that was asked for last. */
