@@ -46,7 +46,7 @@ export const registry = {
 export type FailureFields = { readonly [C in Code]: Parameters<(typeof registry)[C]>[0] };
 
 /**
- * A failure with its facts, told apart by its code: a program that mends tests asks for `error.code` and has
+ * A failure with its facts, discriminated by its code: a program that mends tests asks for `error.code` and has
  * `error.fields` of that code's type.
  */
 export type CodedFailure = {

@@ -11,7 +11,7 @@ export const following =
   (at) =>
     choices[at] ?? 0;
 
-/** How many orders there are, as far as the choices of one run tell. */
+/** How many orders there are, as far as the choices of one run show. */
 export const countOrders = (choices: readonly Choice[]): number =>
   choices.reduce((all, { labels, mayGoOn }) => all * (labels.length + (mayGoOn ? 1 : 0)), 1);
 

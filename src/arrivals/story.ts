@@ -8,7 +8,7 @@ export function tellStory(story: readonly Told[]): string[] {
   return lines.length <= most ? lines : [...lines.slice(0, most - 1), `… ${lines.length - most + 1} more`];
 }
 
-/** The same thing happens several times, so each is told by which one it is. */
+/** The same thing happens several times, so each is numbered. */
 function placesIn(story: readonly Told[]): Map<string, { readonly at: number; readonly told: Told }> {
   const places = new Map<string, { at: number; told: Told }>();
   const counts = new Map<string, number>();

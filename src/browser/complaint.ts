@@ -3,7 +3,7 @@ import { isError } from '../core/is-error';
 import type { ServedProject } from './project';
 
 /**
- * Why some files could not be loaded into a page. The browser itself only tells that they could not, so the
+ * Why some files could not be loaded into a page. The browser itself only says that they could not, so the
  * server is asked for each module in turn.
  */
 export async function complaintOf(

@@ -4,7 +4,7 @@ import { explain } from './errors';
 /**
  * Evaluates an expression on a page, as if a person had asked for it, and waits for what it promises.
  *
- * @param who whom a failure is told of
+ * @param who whom a failure names
  * @param world where it is evaluated; on the page itself unless said otherwise
  * @throws SIM-PAGE-THREW
  */

@@ -115,7 +115,7 @@ async function prepareAll(server: ViteDevServer, files: readonly string[]): Prom
   const visit = async (url: string): Promise<void> => {
     if (seen.has(url) || /[\\/]node_modules[\\/]/.test(url)) return;
     seen.add(url);
-    // What is wrong with a file is told when it is loaded.
+    // An error in a file is reported when it is loaded.
     const isWell = await server.transformRequest(url).then(Boolean, () => false);
     if (!isWell) return;
     const module = await moduleGraph.getModuleByUrl(url);
@@ -152,7 +152,7 @@ function addressOf(file: string, root: string): string {
 }
 
 /**
- * A server of Vite ends the whole process when it is told to stop, before anything else could be brought to its end.
+ * A server of Vite ends the whole process when it is stopped, before anything else could be cleaned up.
  *
  * @returns how to take away what listens since
  */

@@ -75,7 +75,7 @@ export class Slot {
     this.#loaded = url;
   }
 
-  /** Hears what the page tells by calling a function of that name with a text. */
+  /** Receives the texts with which the page calls a function of that name. */
   async listen(name: string, hear: (text: string) => void): Promise<void> {
     if (this.isBroken) await this.#open();
     await this.#session!.send('Runtime.addBinding', { name });
@@ -102,7 +102,7 @@ export class Slot {
     const session = (this.#session = await page.createCDPSession());
     await session.send('Emulation.setFocusEmulationEnabled', { enabled: true });
     await session.send('Runtime.enable');
-    // What is told of a page that was closed since concerns nobody.
+    // Events of a page that was closed since concern nobody.
     const fail = (failure: Error) => page === this.#page && this.#fail(failure);
     page.on('error', () => fail(explain('SIM-PAGE-CRASHED', { page: this.#who })));
     page.on('dialog', (dialog) => {
@@ -115,7 +115,7 @@ export class Slot {
     });
   }
 
-  // To another place in the same document is no way out of it; that is told by an event of its own.
+  // Going to another place in the same document does not leave it, and has an event of its own.
   #leave(to: string): void {
     const page = this.#page;
     const who = this.#who;
@@ -153,7 +153,7 @@ export class Slot {
   /**
    * Evaluates an expression on the page and waits for what it promises.
    *
-   * @param who whom a failure is told of
+   * @param who whom a failure names
    * @param limit how many milliseconds it may take
    * @throws SIM-PAGE-HANGS, SIM-PAGE-CRASHED, SIM-PAGE-LEFT, SIM-PAGE-DIALOG, and what the expression throws
    */
@@ -198,7 +198,7 @@ export class Slot {
   }
 
   /**
-   * Where the page went away, what took it away is told by an event of its own, which may come later. A page that does
+   * Where the page navigated, another event says what caused it, and may come later. A page that does
    * not answer as it should is of no more use.
    */
   async #waitForCause(failure: unknown, page: Page | undefined): Promise<never> {

@@ -4,7 +4,7 @@ import { formatExecError, formatResultsErrors } from 'jest-message-util';
 import type { StackReader } from './stacks';
 import type { ErrorTold, FileTold, TestTold } from './told';
 
-/* What a page told, as Jest has it reported. */
+/* The report of a page, in the form that Jest has for results. */
 
 /** What a file is run with. */
 export interface Configs {
@@ -31,7 +31,7 @@ function emptyResult(path: string, { config }: Configs, start: number): TestResu
   } as TestResult;
 }
 
-/** @param extra what is told with a failing test beside its own matter, by the names that lead to it */
+/** @param extra what is printed with a failing test beside its own failure, by the names that lead to it */
 export async function makeResult(
   path: string,
   told: FileTold,

@@ -58,7 +58,7 @@ export class FileRun {
     return outcome;
   }
 
-  /** What is known of the tests of a page that ended before it could tell of all of them. */
+  /** What is known of the tests of a page that ended before it could report all of them. */
   async #rescue(failure: Error): Promise<TestResult | Error> {
     const running = this.#running;
     if (running === undefined) return failure;
@@ -77,7 +77,7 @@ export class FileRun {
     const { slot, project, stacks } = this.#place;
     const name = relative(this.#configs.config.rootDir, this.#path);
     let isOver = false;
-    // What a page tells after its end would be waited for.
+    // Otherwise we would wait for messages after the end of the page.
     await slot.listen('simulacraTell', (text) => void (isOver || this.#hear(text)));
     const { globalConfig } = this.#configs;
     if (globalConfig.collectCoverage) await beginCoverage(slot.session);

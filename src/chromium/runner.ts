@@ -34,7 +34,7 @@ const kept: Kept = { browser: undefined, projects: new Map() };
 
 const signals = ['SIGINT', 'SIGTERM', 'SIGHUP'] as const;
 
-/** A run that is told to stop leaves no browser behind. */
+/** A run that is stopped leaves no browser behind. */
 function stop(signal: NodeJS.Signals): void {
   void closeKept().finally(() => process.kill(process.pid, signal));
 }

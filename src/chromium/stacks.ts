@@ -9,7 +9,7 @@ export class StackReader {
 
   readonly #ours: string;
 
-  /** @param ours the folder of our own modules, which are told as those of a package */
+  /** @param ours the folder of our own modules, which count as those of a package */
   constructor(project: ServedProject, ours: string) {
     this.#project = project;
     this.#ours = ours;

@@ -1,6 +1,6 @@
 import type { ScreenWanted } from '../core/files';
 
-/* What a page and who drives it tell each other. */
+/* The messages between a page and the process that drives it. */
 
 /** Where the page's own describe, it and expect are served. */
 export const runnerPath = '/@simulacra/tests.js';
@@ -66,7 +66,7 @@ export interface FileTold {
   readonly console: readonly Said[];
 }
 
-/** What a page tells while it runs. */
+/** The messages of a page while it runs. */
 export type Message =
   | { readonly kind: 'loaded' }
   | { readonly kind: 'started'; readonly path: readonly string[]; readonly limit: number }
@@ -89,7 +89,7 @@ export interface AskedInput {
   readonly commands: readonly Command[];
   /** What is put on the clipboard before. */
   readonly clipboard?: { readonly text: string; readonly html?: string };
-  /** Whether what is on the clipboard after is told. */
+  /** Whether the answer includes the clipboard afterwards. */
   readonly isRead?: boolean;
 }
 

@@ -10,7 +10,7 @@ const untilStopped = () => {
 // Nobody may be reading any more; what is being done is still brought to its end.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => undefined);
 
-/** The line that tells how far something has come; what is written goes in its place. */
+/** The progress line; other output replaces it. */
 let line = '';
 function progress(now: string): void {
   if (now === line) return;

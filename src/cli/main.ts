@@ -21,7 +21,7 @@ function readPort(given: string): number {
  *
  * @param args what follows the name of the program
  * @param output where to write
- * @param untilStopped tells what runs on when a person stops it
+ * @param untilStopped resolves when a person stops what runs on
  * @returns the exit code: 0 when all went well, 1 when something failed, 2 for a mistake in the call
  */
 export async function main(

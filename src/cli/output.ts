@@ -6,7 +6,7 @@ export interface Output {
   write(text: string): void;
   /** For what went wrong. */
   complain(text: string): void;
-  /** Replaces the line that tells how far something has come; there only on a terminal. */
+  /** Replaces the progress line; there only on a terminal. */
   readonly progress?: (line: string) => void;
   /** True on a terminal that did not ask for none. @see https://no-color.org */
   readonly colour: boolean;

@@ -18,7 +18,7 @@ export interface ServeCall {
   readonly isQuiet: boolean;
 }
 
-/** Serves answers until it is told to stop. @returns the exit code */
+/** Serves answers until it is stopped. @returns the exit code */
 export async function runServe(output: Output, call: ServeCall, stop: AbortSignal): Promise<number> {
   const root = process.cwd();
   const { from, port = 4100, host, states } = await settingsOf(call, root);

@@ -84,7 +84,7 @@ async function draw(drawing: Drawing): Promise<Sheet> {
   });
 }
 
-/** Serves the sheet until it is told to stop. */
+/** Serves the sheet until it is stopped. */
 async function watch(drawing: Drawing, port: number): Promise<number> {
   const { output, folder, stop } = drawing;
   const { bold, dim } = coloursOf(output);
@@ -173,7 +173,7 @@ function printSheet(sheet: Sheet, output: Output, folder: string): void {
 
 const indent = (text: string) => text.replace(/^(?=.)/gm, '  ');
 
-/** The same words of several screens are told once. */
+/** The same message of several screens is printed once. */
 function groupFailures(failures: readonly (readonly [Failed | undefined, string])[]): Map<string, string[]> {
   const groups = new Map<string, string[]>();
   for (const [failure, screen] of failures)

@@ -48,7 +48,7 @@ export class Environment {
   };
   readonly chronicle = new ChronicleLog(this.clock.now);
   #timers: Set<() => void> | undefined;
-  /** Failures that no step has told the test yet; the same one is told once. */
+  /** Failures that no step has reported to the test yet; the same one is reported once. */
   #failures: Set<Error> | undefined;
   #memory: Map<object, unknown> | undefined;
   #down: Promise<void> | undefined;
@@ -96,12 +96,12 @@ export class Environment {
   /** What answers its requests; the folder `network` knows what it is. */
   network: unknown;
 
-  /** Takes down a failure, to be told by the step that is under way or at the end of the test. */
+  /** Records a failure, which the step that is under way or the end of the test reports. */
   fail(error: Error): void {
     (this.#failures ??= new Set()).add(error);
   }
 
-  /** The failures nobody has been told of, which are told by that. */
+  /** Returns the failures that were not reported yet, and counts them as reported. */
   takeFailures(): Error[] {
     const failures = this.#failures ? [...this.#failures] : [];
     this.#failures = undefined;
@@ -110,7 +110,7 @@ export class Environment {
 
   #told: Set<string> | undefined;
 
-  /** What the test would be told at its end and is likely to have made a step fail. */
+  /** What the end of the test would report and is likely to have made a step fail. */
   takeCauses(): Error[] {
     const causes = this.sandbox.complaints('failing');
     for (const cause of causes) (this.#told ??= new Set()).add(headOf(cause));

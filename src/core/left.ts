@@ -14,7 +14,7 @@ export interface Made {
 }
 
 /**
- * How many frames tell who made something. zone.js and rxjs put many frames of their own between the code that
+ * How many frames show who made something. zone.js and rxjs put many frames of their own between the code that
  * asks for it and ours; each frame that is kept costs time in every call.
  *
  * @param isOften true for what is made often, and directly
@@ -25,8 +25,8 @@ export const depthOfStack = (isOften = false): number => (isOften ? 6 : 22) + ('
  * Notes that a subject has put something in place which it has to take away.
  *
  * @param what as a message calls it: `an object URL`
- * @param below the function whose caller is told
- * @param isOver tells whether it has come to an end by itself
+ * @param below the function whose caller is named
+ * @param isOver says whether it has ended by itself
  * @returns what is to be called when it is taken away; undefined where no subject made it
  */
 export function noteMade(

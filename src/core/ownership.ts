@@ -4,9 +4,9 @@ import { once, shared } from './shared';
 
 /*
  * Which subject a call belongs to. In this order: the component that runs; the gesture, timer or answer
- * that runs; who started the promise chain, where the platform can tell (Node can, from the moment two
+ * that runs; who started the promise chain, where the platform knows (Node does, from the moment two
  * subjects are up at once; a browser cannot); the only subject there is; the only one that a route
- * speaks for. What none of these tells belongs to nobody.
+ * speaks for. A call that none of these assigns belongs to nobody.
  */
 
 const following = once<{ follower: Follower<Environment> | undefined }>('ownership', () => ({
@@ -28,7 +28,7 @@ export function runAs<T>(environment: Environment, work: () => T): T {
   }
 }
 
-/** What happens until the work is done belongs to a subject, unless something closer to it tells otherwise. */
+/** What happens until the work is done belongs to a subject, unless something closer to it says otherwise. */
 export async function holdAs<T>(environment: Environment, work: () => Promise<T>): Promise<T> {
   const before = shared.current;
   shared.current = environment;
@@ -48,7 +48,7 @@ export function runningEnvironment(): Environment | undefined {
 /**
  * The subject that a call belongs to. For a late call this may be a subject that was taken down.
  *
- * @param fits tells whether a subject could be meant, where nothing else tells
+ * @param fits says whether a subject could be meant, where nothing else does
  */
 export function ownerOfCall(fits?: (environment: Environment) => boolean): Environment | undefined {
   const running = runningEnvironment();

@@ -144,7 +144,7 @@ export const asCode = (name: string): string =>
 /** What an object holds, without its braces: `width: 400, dark: true`. */
 export const printInside = (object: object): string => print(object).replace(/^\{ (.*) \}$/, '$1');
 
-/** A component as a message begins with it: where it stands is told, unless it is the subject itself. */
+/** A component as a message begins with it, with its parents unless it is the subject itself. */
 export const inSubject = (component: string, subject: string): string =>
   component === subject ? subject : `${component}, inside ${subject},`;
 

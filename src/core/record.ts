@@ -7,7 +7,7 @@ import { print } from './print';
 import { recorders, recordings, type Hears, type Recorder } from './recordings';
 import { printScore } from './score';
 
-/* eslint-disable @typescript-eslint/no-explicit-any -- what emits is told by its members */
+/* eslint-disable @typescript-eslint/no-explicit-any -- what emits is recognised by its members */
 
 /** Anything that emits values: an Observable, an async iterable, a store, a signal or a ref. */
 export type Emitting<T> =
@@ -182,7 +182,7 @@ const standard: readonly Recorder[] = [
       else if (typeof off === 'function') (off as () => void)();
     };
   },
-  // A store that tells that it changed. What it holds is asked for.
+  // A store says that it changed, and we read its value.
   (source, { value }) => {
     if (!has(source, 'getState') || !has(source, 'subscribe')) return undefined;
     value(call(source, 'getState'));

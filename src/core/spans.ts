@@ -27,7 +27,7 @@ export function readSpan(span: unknown): number | undefined {
   return sum;
 }
 
-/** What was probably meant by a span that cannot be read; undefined where nobody can tell. */
+/** What was probably meant by a span that cannot be read; undefined where nothing is near. */
 export function guessSpan(span: unknown): string | undefined {
   if (typeof span === 'number') return span < 0 ? String(-span) : undefined;
   if (typeof span !== 'string') return undefined;

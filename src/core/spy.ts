@@ -18,7 +18,7 @@ export type AnyFunction = (...args: any[]) => any;
  */
 export type AnswerOf<F extends AnyFunction> = Plain<ReturnType<F>> | CallAnswerOf<F>;
 
-/** The answers of which it can be told, when the test runs, that a function gives them. */
+/** The answers that are recognised, when the test runs, as what a function gives. */
 export type CallAnswerOf<F extends AnyFunction> =
   F | PromisedAnswer<ReturnType<F>> | StreamAnswer<ReturnType<F>>;
 

@@ -134,7 +134,7 @@ const define = (target: object, name: string, value: unknown) =>
 function makeUnknown(whose: string, name: string, known: readonly string[]): unknown {
   const call = (): never => {
     const error = explainUnknown(whose, name, known);
-    // The component may catch this error, so the test is told of it separately. A mere read is not reported:
+    // The component may catch this error, so the test also gets it directly. A mere read is not reported:
     // packages check whether something exists and do without it.
     reportRefusal(error);
     throw error;

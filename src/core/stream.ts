@@ -17,7 +17,7 @@ export interface Stream<T> extends AsyncIterable<T> {
   readonly simulacra: 'stream';
   /** How many listen now. */
   readonly listeners: number;
-  /** Tells everyone who listens; resolves when the page is at rest. @throws what a listener threw, after all were told */
+  /** Calls all listeners; resolves when the page is at rest. @throws what a listener threw, after all were called */
   emit(value: T): Promise<void>;
   /** Ends for everyone who listens or will listen; resolves when the page is at rest. */
   end(): Promise<void>;
@@ -151,7 +151,7 @@ function subscribe<T>({ listeners, last }: State<T>, listener: Listener<T>) {
     listeners.delete(listener);
     end?.();
   };
-  // A listener of an Observable library tells that it is done by what is added to it.
+  // A listener of an Observable library says that it is done by what is added to it.
   const { add } = listener as { add?: (work: () => void) => void };
   if (typeof add === 'function') add.call(listener, unsubscribe);
   return { unsubscribe };

@@ -26,7 +26,7 @@ export function chooseCases(draft: Draft, all: readonly Seen[]): readonly Candid
   const looked = distinct(all).map((one) => ({ ...one, proven: provenIn(draft, one) }));
   const isOfProp = ({ candidate }: Looked) => candidate.kind === 'prop';
   let kept = looked.filter((one) => !isOfProp(one));
-  // A state that cannot be told from those before it, or hides what told one of them, is no state of its own.
+  // A state that looks like those before it, or hides what distinguished one of them, is no state of its own.
   for (const one of looked.filter(isOfProp)) {
     if (kept.filter(isOfProp).length === mostOfProps) break;
     const told = tellApart(draft, [...kept, one]);
@@ -106,7 +106,7 @@ function provenIn(draft: Draft, { candidate, observed, varied }: Seen): readonly
       return [];
     }
     if (source) return [];
-    // What a child is given by nobody may be its own, and what only its elements tell says nothing to a person.
+    // A prop that nobody gave a child may be its own, and what only its elements show says nothing to a person.
     if (sign.part || sign.isMarkup) return [];
     if (isSure && !after.has(idOf(sign))) {
       // It follows something in a form of its own: a date, a weight in other units.
@@ -125,7 +125,7 @@ const holds = (text: string, words: string): boolean => {
   return edge(text[at - 1]) && edge(text[at + words.length]);
 };
 
-/** The code of a sign once all that was told to the component is changed. */
+/** The code of a sign once all that was given to the component is changed. */
 function replaceAll({ code, words, property }: Sign, told: readonly Told[]): string {
   let changed = words;
   for (const { words: from, varied } of [...told].sort((a, b) => b.words.length - a.words.length))
@@ -172,7 +172,7 @@ const checkOf = (draft: Draft, { sign, told }: Proven): Check => ({
 const value =
   /^(heading|alert|status|button|link|cell|textbox|checkbox|option|img|progressbar|tab|switch|spinbutton)$/;
 
-/** The most telling first. */
+/** The clearest first. */
 function rank(all: readonly Proven[], { kind }: Candidate): readonly Proven[] {
   const score = ({ sign, told, kind: proof }: Proven): number => {
     const wanted = kind === 'loading' ? 'status' : kind === 'failed' ? 'alert' : 'heading';
@@ -188,14 +188,14 @@ function rank(all: readonly Proven[], { kind }: Candidate): readonly Proven[] {
     );
   };
   const sorted = [...all].sort((a, b) => score(b) - score(a));
-  // One text is not told twice: by a paragraph, and by the region that holds it.
+  // One text is not checked twice: by a paragraph, and by the region that holds it.
   const seen = new Set<string>();
   const telling = (sign: Sign) => `${sign.property ?? ''} ${sign.words}`;
   const once = sorted.filter(({ sign }) => !seen.has(telling(sign)) && seen.add(telling(sign)));
   return once.filter((one, at) => !once.slice(0, at).some((before) => isPartOf(one, before)));
 }
 
-/** True for words that stand out in a text which is told already: `Anemone` in "Signed by Anemone". */
+/** True for words that stand out in a text which is checked already: `Anemone` in "Signed by Anemone". */
 const isPartOf = ({ sign, told }: Proven, { sign: whole, told: ofWhole }: Proven): boolean =>
   [sign, whole].every(({ code }) => code.startsWith('text(')) &&
   told?.path === ofWhole?.path &&

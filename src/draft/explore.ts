@@ -8,7 +8,7 @@ import { failValue, holdValue, vary, type Value } from './value';
 
 /** A state to try. */
 export interface Candidate extends Case {
-  /** What kind of state it is, for how it is told. */
+  /** What kind of state it is, which decides its name. */
   readonly kind: 'base' | 'loading' | 'failed' | 'empty' | 'prop';
 }
 
@@ -128,7 +128,7 @@ const varyAll = (map: ReadonlyMap<string, Value>): ReadonlyMap<string, Value> =>
 
 export const titleVaried = (title: string): string => `varied: ${title}`;
 
-/** A case with all that is told changed, to see what follows. */
+/** A case with all its values changed, to see what follows. */
 export function varied(one: Candidate): Candidate {
   return {
     ...one,
@@ -137,13 +137,13 @@ export function varied(one: Candidate): Candidate {
   };
 }
 
-/** True where all that may be changed is told by the states themselves: then both are tried in one run. */
+/** True where the states themselves hold all that may be changed: then both are tried in one run. */
 export function isToldByStates(draft: Draft): boolean {
   const { props, network } = draft.given;
   return same({ ...variedDraft(draft).given, props, network }, draft.given);
 }
 
-/** A case with all that it and all states are told changed. */
+/** A case with all values of its own and of all states changed. */
 export const variedWhole = ({ given }: Draft, one: Candidate): Candidate =>
   varied({
     ...one,

@@ -2,7 +2,7 @@ import type { Draft } from './model';
 import { type Known, swapFor } from './plan';
 import type { Value } from './value';
 
-/** A draft in which what listens to a channel is swapped for what it would tell. */
+/** A draft in which what listens to a channel is swapped for what the channel would emit. */
 export function swapLive(known: Known, draft: Draft): Draft | undefined {
   const isLive = (value: Value) => value.kind === 'code' && value.code.startsWith('channel(');
   const live = [...draft.given.network]

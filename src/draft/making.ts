@@ -127,7 +127,7 @@ export class Making {
     return { seen, left };
   }
 
-  /** Runs it as it is to be written, without what nothing tells of where it can; leaves out what does not hold. */
+  /** Runs it as it is to be written, without what no check shows where it can; leaves out what does not hold. */
   async #settle({ draft: first, left }: Said): Promise<Made> {
     const lean = withoutUntold(this.known, first);
     if (lean && hasPassed(await this.#trial.try(lean))) return this.#finish(lean, left);

@@ -41,7 +41,7 @@ export interface Check {
   readonly times?: number;
   /** True for what was only put inside: a slot, children. */
   readonly isPutIn?: boolean;
-  /** The prop that it tells: `props.name`. */
+  /** The prop that it shows: `props.name`. */
   readonly told?: string;
   /** A child that is looked for by reference. */
   readonly part?: Needed;
@@ -81,9 +81,9 @@ export interface Draft {
   readonly done: readonly string[];
   /** True where the component has to be loaded after what it imports was swapped. */
   readonly isLoadedLate: boolean;
-  /** Children whose props are looked at, where nothing else can be told. */
+  /** Children whose props are looked at, where nothing else is known. */
   readonly watched?: readonly Needed[];
-  /** True where the attributes of its elements are looked at, where nothing else can be told. */
+  /** True where the attributes of its elements are looked at, because nothing else is known. */
   readonly seesMarkup?: boolean;
   /** A file that has to be loaded before it, where files import each other in a circle. */
   readonly loadedFirst?: string;

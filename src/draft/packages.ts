@@ -200,7 +200,7 @@ function inPackage(value: Value, from: string): Value {
   };
 }
 
-/** What has to be put around for a name that a failure tells. */
+/** What has to be put around for a name that a failure gives. */
 export function wrapperNamed(name: string, framework: Framework): Value | undefined {
   const known: Readonly<Record<string, string>> = {
     HttpClient: '@angular/common/http HttpClient',

@@ -23,7 +23,7 @@ export interface Known {
   readonly from: string;
 }
 
-/** With the props that only the component itself tells of. */
+/** With the props that only the component itself declares. */
 export function withDeclared(known: Known, declared: readonly DeclaredSeen[] = []): Known {
   const more = declared.filter(({ name }) => !known.props.some((one) => one.name === name));
   return more.length > 0 ? { ...known, props: [...known.props, ...more.map(factOfDeclared)] } : known;

@@ -22,7 +22,7 @@ const mostRounds = 14;
 /** How often what is loaded for too long is loaded again. */
 const mostWaited = 2;
 
-/** Brings a component up: runs it, and adds what a failure tells is missing. */
+/** Brings a component up: runs it, and adds what a failure says is missing. */
 export class Raising {
   #waited = 0;
 

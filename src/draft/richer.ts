@@ -27,7 +27,7 @@ export function watching(known: Known, draft: Draft): Draft | undefined {
   return watched.length > 0 ? { ...draft, cases: [], watched } : undefined;
 }
 
-/** The same, with a look at what only its elements tell: for what nobody can read or hear, as an icon. */
+/** The same, with a look at what only its elements show: for what nobody can read or hear, as an icon. */
 export const seeingMarkup = (draft: Draft): Draft => ({ ...draft, cases: [], seesMarkup: true });
 
 /** From what is likely to be enough to all that can be given. */
@@ -125,7 +125,7 @@ function withSlots({ survey }: Known, given: Given): Given | undefined {
   };
 }
 
-/** The same without what no check tells of; nothing where that is all of it. */
+/** The same without what no check shows; nothing where that is all of it. */
 export function leaned(first: Draft, { draft }: { readonly draft: Draft }): Draft | undefined {
   const isTold = tellingOf(draft);
   const props = [...draft.given.props].filter(
@@ -137,7 +137,7 @@ export function leaned(first: Draft, { draft }: { readonly draft: Draft }): Draf
   return { ...draft, cases: [], given: { ...draft.given, props: new Map(props), slots: new Map(slots) } };
 }
 
-/** The same states without what may be left out and is not told of. */
+/** The same states without what may be left out and no check shows. */
 export function withoutUntold({ props }: Known, draft: Draft): Draft | undefined {
   const isTold = tellingOf(draft);
   const isNeeded = (name: string) =>

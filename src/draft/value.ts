@@ -102,7 +102,7 @@ const twoDigits = (number: number): string => String(number).padStart(2, '0');
 const lowered = (words: string) =>
   /^[A-Z][a-z]/.test(words) ? words.replace(/^./, (letter) => letter.toLowerCase()) : words;
 
-/** One text or number within a value that can be told again on a page. */
+/** One text or number within a value that can be recognised on a page. */
 export interface Told {
   readonly path: string;
   readonly words: string;

@@ -17,7 +17,7 @@ type Settling = { readonly answer?: unknown; readonly signal?: AbortSignal } & P
 type Call = (answer: (...args: never[]) => unknown) => unknown;
 
 /**
- * Settles the answer of a route. The component may catch what it throws, so the test is told of it separately.
+ * Settles the answer of a route. The component may catch what it throws, so the test also gets it directly.
  *
  * @throws the broken connection that the component sees instead
  */

@@ -74,7 +74,7 @@ export function readRoute(key: string, answer: unknown): Route {
   };
 }
 
-/** The route that was meant, as far as that can be told. */
+/** The route that was probably meant, if there is one. */
 function meantRoute(target: string, method = 'GET'): string | undefined {
   const known = methods.find((one) => one === method.toUpperCase()) ?? nearest(method, methods);
   const isPath = /^(\/|https?:\/\/)/.test(target);

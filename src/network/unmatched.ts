@@ -6,7 +6,7 @@ import { isOperationKind } from './operations';
 import { printPath } from './print-address';
 import type { Route } from './routes';
 
-/** What a message tells of a request that no route answers. */
+/** What a message says about a request that no route answers. */
 export function makeUnmatched(
   { asked, what, url, sentFrom }: Begun,
   routes: readonly Route[],

@@ -17,7 +17,7 @@ export function describe(element: Element): string {
   return heard ? `${role} ${quote(heard)}` : role;
 }
 
-/** An element with what can be told of its state: `checkbox "Marked" checked`. */
+/** An element with its state: `checkbox "Marked" checked`. */
 export function describeState(element: Element): string {
   const states = [
     roleOf(element) === 'heading' ? `level ${levelOf(element)}` : '',

@@ -2,7 +2,7 @@ import { explaining, refusing, type Explain, type Refuse } from '../core/errors/
 import type { Report } from '../core/errors/error';
 import { asCode, count, list } from '../core/print';
 
-/** What every failure of looking tells. */
+/** What every failed search says. */
 export interface Sought {
   readonly what: string;
 }

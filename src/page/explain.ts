@@ -10,7 +10,7 @@ import { locate, type View } from './query';
 import { isRole, roleOf, selectorOf } from './roles';
 import { lookAround } from './nearby';
 
-/** What a message can tell beyond the page: what went before it. */
+/** What a message can say beyond the page: what went before it. */
 export interface Background {
   readonly chronicle: { toString(): string };
   readonly calledAt: Error | undefined;
@@ -18,7 +18,7 @@ export interface Background {
   readonly pending?: () => readonly Pending[];
   /** What explains that an answer has changed nothing; none where it has, or where nothing was answered. */
   readonly still?: () => readonly string[];
-  /** Shows the page at earlier moments, newest first, until it is told to stop. */
+  /** Shows the page at earlier moments, newest first, until the callback says stop. */
   goBack(look: (frame: Element) => boolean): void;
 }
 

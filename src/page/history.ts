@@ -175,7 +175,7 @@ export class PageHistory {
   }
 }
 
-/** What is told of some places and of what is around them; of the whole page where the places are not known. */
+/** What a message says about some places and what is around them; about the whole page where the places are unknown. */
 function perceivedAround(frame: Element, places: readonly Element[] | undefined): Line[] {
   if (!places) return worded(perceivedOf(frame));
   const told: Line[] = [];

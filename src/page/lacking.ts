@@ -19,7 +19,7 @@ const globals = new Set(
     .split(' '),
 );
 
-/** Members by which it can be told what was missing, and where that belongs. */
+/** Members that show what was missing, and where it belongs. */
 const owners: Readonly<Record<string, string>> = {
   ...of('navigator.clipboard', 'writeText readText'),
   ...of('navigator.geolocation', 'getCurrentPosition watchPosition'),

@@ -34,16 +34,16 @@ let tellingTags: ReadonlySet<string> | undefined;
 const tellsByItself = (tag: string) =>
   (tellingTags ??= new Set(order.flatMap((role) => [...tagsOf(role)]))).has(tag);
 
-/** Something there is to tell about a page; worded only when it is told. */
+/** A line about a page; worded only when it is printed. */
 export interface Line {
   /** Ordered from what a person notices first to what they find by looking. */
   readonly rank: number;
   told(): string;
-  /** What state it is in, which is told where nothing else is new. */
+  /** The state it is in, printed where nothing else is new. */
   state(): string;
 }
 
-/** What there is to tell about what is in an element. */
+/** The lines about what is in an element. */
 export const perceivedOf = (root: Element): Line[] => looking(root.ownerDocument, () => readLines(root));
 
 const readLines = (root: Element): Line[] =>
@@ -63,10 +63,10 @@ function* perceivedIn(root: Element): Generator<Element, void, undefined> {
   }
 }
 
-/** So many lines of a kind are told apart; of more it is only said that there are more. */
+/** So many lines of a kind are compared; beyond that we only say that there are more. */
 const mostTold = 200;
 
-/** What there is to tell of a page that has just come up, with no line worded that is not told. */
+/** The lines about a page that has just come up; only the printed ones are worded. */
 export function describeAll(roots: readonly Element[]): string {
   let rank = Infinity;
   let first: string | undefined;
@@ -97,7 +97,7 @@ export function describeAll(roots: readonly Element[]): string {
   return `${times > 1 && worded < mostTold ? `${times} × ` : ''}${first}${isMore ? ', …' : ''}`;
 }
 
-/** What there is to tell about one element itself; undefined where that is nothing. */
+/** The line about one element itself; undefined where there is nothing to say. */
 export const lineOf = (element: Element): Line | undefined => tellingLine(element) ?? textLine(element);
 
 function tellingLine(element: Element): Line | undefined {
@@ -203,7 +203,7 @@ function changeOfOrder(before: readonly Line[], after: readonly Line[]): string 
   return at < 0 ? 'looks as before' : `in another order, from ${after[at]!.told()} on`;
 }
 
-/** The most telling line that is new, and whether there is more; no line below it is worded but to tell that. */
+/** The new line that says most, and whether there are others; the others are not worded. */
 function firstChange(before: readonly Line[], after: readonly Line[]): string | undefined {
   const [old, now] = [byRank(before), byRank(after)];
   let first: string | undefined;

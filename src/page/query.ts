@@ -34,7 +34,7 @@ export interface View {
   partsOf(component: unknown): readonly Element[];
   /** How a component is called. */
   nameOf(component: unknown): string;
-  /** The stubs on the page, which have no inside of their own; none where that is not told. */
+  /** The stubs on the page, which have no inside of their own; absent where nobody needs them. */
   stubs?(): readonly StubShown[];
 }
 
@@ -174,7 +174,7 @@ function squeezedOf(sought: SoughtWords, words: string): string {
   return squeezed;
 }
 
-/** True where one look at a page tells that it has nothing a locator fits; else a search has to find out. */
+/** True where one look at a page shows that nothing fits the locator; otherwise a search has to find out. */
 export function lacks({ outer, sought }: Locator, { roots }: View): boolean {
   if (outer || sought.by !== 'text' || typeof sought.words !== 'string') return false;
   const squeezed = squeezedOf(sought, sought.words);

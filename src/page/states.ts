@@ -103,7 +103,7 @@ const hasFocus = (element: Element): boolean =>
 
 const disabling = /^(button|input|select|textarea|option|optgroup|fieldset)$/;
 
-/** Why an element is disabled, as a person is told; undefined for one that is not. */
+/** Why an element is disabled, as assistive technology says it; undefined for one that is not. */
 export const whyDisabled = (element: Element): string | undefined =>
   whyUnusable(element) ??
   (around(element, (at) => at.getAttribute('aria-disabled') === 'true')

@@ -43,7 +43,7 @@ const denied = {
 };
 const unavailable = { ...denied, code: 2, message: 'The position is not known' };
 
-/** Tells a watcher where the person is, or why that is not told. */
+/** Gives a watcher the position, or the reason why there is none. */
 export function tellPosition({ told, failed }: Watcher): void {
   const { position, permissions } = surroundings;
   if (permissions['geolocation'] === 'denied') return failed?.(denied);

@@ -38,7 +38,7 @@ interface ReadContext {
   readonly next: ReadContext | null;
 }
 
-/** What React keeps of a root, as far as it is read: its work is told by bits, one for each lane. */
+/** What React keeps of a root, as far as we read it: its pending work is a set of bits, one for each lane. */
 export interface FiberRoot {
   readonly containerInfo: Element;
   readonly current: Fiber;
@@ -58,7 +58,7 @@ interface Hook {
 
 type Client = typeof import('react-dom/client');
 
-/** A subject's stubs, and what React is told to render for each. */
+/** A subject's stubs, and what React renders for each. */
 export interface Live {
   readonly environment: Environment;
   readonly stubs: StubSet;
@@ -72,12 +72,12 @@ interface Bridge {
   client: Client | undefined;
   internals: Internals | undefined;
   resolve: Resolve | undefined;
-  /** Who is told that a container was rendered. */
+  /** Called when a container was rendered. */
   readonly committed: Map<Element, () => void>;
   readonly live: Map<Element, Live>;
   /** The components that are stubs. */
   readonly stubs: WeakSet<object>;
-  /** Who is told of each context that is read, by whom, and by which provider it is provided. */
+  /** Called for each context that is read, with its reader and its provider. */
   readonly readListeners: Set<(context: unknown, fiber: Fiber, provider: Fiber | undefined) => void>;
   /** Roots that code under test has made itself. */
   readonly otherRoots: Set<FiberRoot>;

@@ -23,7 +23,7 @@ export function resolveIn({ container, environment, stubs }: Plan, anchor: unkno
 /** The function inside of the forwardRef that was asked about last. */
 let inside: unknown;
 
-/** What React is told to render instead of a component; undefined for the component itself. */
+/** What React renders instead of a component; undefined for the component itself. */
 function resolve(type: unknown): { readonly current: unknown } | undefined {
   const kind = kindOf(type);
   const fiber = bridge.internals!.getCurrentFiber!();

@@ -11,7 +11,7 @@ import { rootOf } from './work';
  */
 interface Pooled {
   readonly root: Root;
-  /** Whose errors are told now. */
+  /** Whose errors are reported now. */
   plan: Plan | undefined;
   /** True once a component has listened on it, or something has failed in it. */
   isSpoilt: boolean;

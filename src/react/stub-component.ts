@@ -26,7 +26,7 @@ export function makeStubComponent(record: StubRecord, original: unknown): unknow
   return component;
 }
 
-// A ref may expect an element or a handle, and we cannot tell which. A stub that the test lists can be given
+// A ref may expect an element or a handle, and we do not know which. A stub that the test lists can be given
 // a handle.
 function makeFunction(record: StubRecord, kind: Kind | undefined, original: unknown): object {
   const mayReachElement = !record.listed && record.how.handle === undefined && !hasHandle(original);

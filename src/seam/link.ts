@@ -78,7 +78,7 @@ export function makeLink(linking: Linking): Link {
   return link;
 }
 
-/** Exports of which is told what is read. */
+/** Exports that record what is read of them. */
 const noting = (exports: Record<string, unknown>, tell: (name: string) => void): Record<string, unknown> =>
   exports === null || (typeof exports !== 'object' && typeof exports !== 'function')
     ? exports

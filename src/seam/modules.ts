@@ -62,7 +62,7 @@ export interface Link {
   need(name: string): Promise<void> | undefined;
 }
 
-/** A module as a rewritten file names it; the functions it exports are told where they were read beforehand. */
+/** A module as a rewritten file names it, with the functions that it exports where those are known. */
 export type Named = readonly [specifier: string, id?: string, functions?: readonly string[]];
 
 /** A module that a file loads when it needs it. */
@@ -88,7 +88,7 @@ export interface Modules {
   readonly links: Map<string, Link>;
   /** What was taken for good, by where; a file that is run again takes anew. */
   readonly taken: Map<string, Taken>;
-  /** What hands exports on under names of its own, to be told when they change. */
+  /** What re-exports them under names of its own, and is updated when they change. */
   readonly updaters: Map<string, () => void>;
   /** Which module hands on what: by module, then by name. */
   readonly handed: Map<string, Map<string, { readonly link: Link; readonly name: string }>>;

@@ -62,7 +62,7 @@ export function open(
   return {
     link: makeOne,
     tell,
-    /** `export *`: names nobody can tell before the original is loaded are looked for when they are asked for. */
+    /** `export *`: names that are unknown before the original is loaded are looked up when they are read. */
     star(link: Link): void {
       const own = exports();
       const isLeftOut = isSwapped(link.id);

@@ -1,6 +1,6 @@
 import { realm } from '../core/host';
 
-/** How the runner this code runs in is told to rewrite modules. */
+/** How to make the runner that this code runs in rewrite modules. */
 export function runnerHere(): { readonly runner: string; readonly line: string } {
   const { process } = realm as { process?: { env?: Record<string, string | undefined>; versions?: object } };
   if (process?.env?.['JEST_WORKER_ID'] !== undefined)

@@ -68,7 +68,7 @@ function checkSwap(load: unknown, exports: unknown): void {
 export const isSwap = (value: unknown): value is Swap => markOf(value) === 'swap';
 
 /*
- * Without the original nobody can tell whether an export is a function that is to answer so, or
+ * Without the original nobody knows whether an export is a function that is to answer so, or
  * something else that is to be so: that is seen where it is used. A function, an arranged answer and a
  * spy leave no doubt.
  */

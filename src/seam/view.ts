@@ -65,7 +65,7 @@ function refuseRest({ id, importer }: Viewed, name: string): void {
   if (!refusing) return;
   const { specifier, doubles } = refusing;
   const error = explain('SIM-SWAP-REFUSED', { specifier, name, importer, given: [...doubles.keys()] });
-  // The component may catch this error, so the test is told of it separately.
+  // The component may catch this error, so the test also gets it directly.
   reportRefusal(error);
   throw error;
 }

@@ -19,10 +19,10 @@ import {
 import { isOfOperation, listRoutes, mayAnswer, namesOf } from './names';
 import { emptied, printState, readState, States, type RouteState } from './states';
 
-/** How many requests are told of, and kept in mind. */
+/** How many requests are listed and remembered. */
 const mostTold = 200;
 
-/** A request that was answered, as it is told of. */
+/** A request that was answered, as it is listed. */
 export interface Told {
   /** `GET /api/hives?yard=north` */
   readonly asked: string;

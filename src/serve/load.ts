@@ -38,7 +38,7 @@ export interface Loaded {
   readonly files: readonly string[];
 }
 
-/** Loads a module, and tells what it is made of. */
+/** Loads a module, and lists the files that it is made of. */
 export type LoadModule = (file: string) => Promise<{ module: object; files: readonly string[] }>;
 
 /**

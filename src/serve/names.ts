@@ -54,7 +54,7 @@ export async function namesOf(
   return { names: operation ? [operation.route] : [], isGenerated: true };
 }
 
-/** True for what a route may answer, as far as that can be told without what is sent. */
+/** True for what a route may answer, as far as that is known without the request. */
 export async function mayAnswer(
   network: Network,
   routes: readonly string[],

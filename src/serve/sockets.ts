@@ -9,7 +9,7 @@ import { addressOf, refuseWith, whyRefused } from './messages';
 /** The most that one message may hold, in bytes. */
 const most = 16_000_000;
 
-/** What tells of a client that wants to go on by a socket. */
+/** The event of a client that asks to upgrade to a socket. */
 interface Upgrading {
   on(event: 'upgrade', listener: (request: IncomingMessage, stream: Duplex, head: Buffer) => void): unknown;
 }

@@ -18,7 +18,7 @@ export interface CompareOptions {
   readonly tolerance: number;
 }
 
-/** Compares each picture of a sheet; what differs is told of as a failure of its state. */
+/** Compares each picture of a sheet; a difference is a failure of its state. */
 export async function compareSheet(
   sheet: Sheet,
   folder: SheetFolder,

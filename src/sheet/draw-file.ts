@@ -179,7 +179,7 @@ const nothingSeen: Verdict = {
   ...{ failure: undefined, declares: [], outline: '', chronicle: '', milliseconds: undefined },
 };
 
-/** What is told of a file none of whose states could be drawn. */
+/** The report about a file none of whose states could be drawn. */
 export const nothingOf = (file: string, failure: Failed) => ({
   ...{ component: nameOf(file), states: [], pairs: noneCompared, failures: [failure] },
 });

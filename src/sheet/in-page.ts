@@ -31,7 +31,7 @@ export class Showing {
     return { component: this.#component, states: this.#verification.names };
   }
 
-  // A component that is loaded when it is needed has told its name by then.
+  // The name of a lazy component is known by then.
   get #component(): string {
     return this.#name ?? this.#verification.set.component;
   }

@@ -2,7 +2,7 @@ import type { Scheme, SheetComponent } from './model';
 
 /** What is drawn, and how. */
 export interface DrawOptions {
-  /** The folder that names are told below. */
+  /** The folder that file names are relative to. */
   readonly root: string;
   readonly files: readonly string[];
   /** In CSS pixels. */

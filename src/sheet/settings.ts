@@ -11,7 +11,7 @@ export interface SheetSettings {
   readonly out?: string;
   /** How wide pages are, in CSS pixels: `[600]` unless said otherwise. */
   readonly widths?: readonly number[];
-  /** What pages are told of their reader's wishes: `['light', 'dark']` unless said otherwise. */
+  /** The colour schemes that readers prefer: `['light', 'dark']` by default. */
   readonly schemes?: readonly Scheme[];
   /** Styles and modules that each page loads before its component. */
   readonly load?: readonly string[];

@@ -8,7 +8,7 @@ export interface Trying {
   /** The files that declare states, by the names they are asked for. */
   readonly files: ReadonlyMap<string, string>;
   readonly load: readonly string[];
-  /** Where it is told that a file was saved. */
+  /** Where the page hears that a file was saved. */
   readonly events: string;
 }
 

@@ -47,7 +47,7 @@ export class Studio {
   }
 
   /**
-   * @param events where pages are told that a file was saved, if anyone watches
+   * @param events where pages hear that a file was saved, in watch mode
    * @throws what keeps everything from being drawn: no browser, no configuration that can be loaded
    */
   static async open(options: DrawOptions, events?: string): Promise<Studio> {
@@ -103,7 +103,7 @@ export class Studio {
     const { project, axe, root } = room;
     const place = { file: '', project: '' };
     const sitting = { slot, options: this.#options, file: root, place, axe };
-    // What goes wrong is told when a file is drawn on it.
+    // An error is reported when a file is drawn on it.
     if (project)
       await new FileDrawing({ ...sitting, project, inPage: project.urlOf(inPage) })
         .warmUp(room.files)

@@ -139,7 +139,7 @@ class Watch {
 
   /** Finds which files declare states that a changed file is part of, and draws those anew. */
   #noteChange(room: Room, file: string, kind: string): void {
-    // One saving may be told of twice.
+    // Saving once may fire two events.
     const text = existsSync(file) && statSync(file).isFile() ? readFileSync(file, 'utf8') : undefined;
     if (text !== undefined && this.#texts.get(file) === text) return;
     this.#texts.set(file, text);

@@ -46,7 +46,7 @@ export interface Violation {
 
 // What a standard asks for, and not what a package recommends.
 const standards = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
-/** What nobody can tell without a layout. */
+/** What nobody can know without a layout. */
 const needingLayout = ['color-contrast', 'link-in-text-block', 'target-size', 'scrollable-region-focusable'];
 
 /** It runs one at a time, whoever asks. */

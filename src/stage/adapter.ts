@@ -36,7 +36,7 @@ export interface Adapter {
   pass?(turn: () => unknown): Promise<void>;
   /** What the framework calls a value that is given to a component. */
   readonly propWord: 'prop' | 'input';
-  /** What a component can be given; undefined where that cannot be told. */
+  /** What a component can be given; undefined where that is unknown. */
   propsOf?(component: unknown): Declared;
   /** What can be put into a component. */
   slotsOf?(component: unknown): Declared;

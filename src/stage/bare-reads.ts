@@ -11,7 +11,7 @@ export interface BareRead {
   readonly reader: string;
   /** True where the reader stands around the subject, in what `wrap` gives. */
   readonly isAround: boolean;
-  /** What the token is called in the code; asked for only where a message tells of it. */
+  /** What the token is called in the code; read only where a message names it. */
   origin(): Origin;
 }
 

@@ -20,7 +20,7 @@ export class Outside {
   #inside: Set<Element> | undefined;
   #observer: MutationObserver | undefined;
 
-  /** Begins to tell what a subject puts on the page. */
+  /** Begins to track what a subject puts on the page. */
   constructor(
     environment: Environment,
     private readonly body: Element,

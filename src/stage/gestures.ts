@@ -45,7 +45,7 @@ const kinds = {
 
 type Gesture = keyof typeof kinds;
 
-/** What a person does to a subject: found, found able, told in the chronicle, done, brought to rest. */
+/** What a person does to a subject: find, check, record in the chronicle, do, bring to rest. */
 export class Gestures {
   readonly #stage: Stage;
   readonly #person: Acts;

@@ -172,7 +172,7 @@ export class Ground implements Resting {
     refuse('SIM-SUBJECT-GONE', { subject: this.setting.name, asked: told }, { calledAt });
   }
 
-  /** What a message tells beside its own matter. */
+  /** What a message says beside its own matter. */
   background(calledAt?: Error): object {
     return { calledAt, chronicle: this.chronicle };
   }

@@ -75,9 +75,9 @@ const warned = once('warned', () => new Set<string>());
 // What these leave is theirs: listeners of a document, scheduled work. The last two are the simulated page.
 const frameworks = /^(react|react-dom|scheduler|vue|@vue\/.*|@angular\/.*|zone\.js|rxjs|jsdom|nwsapi)$/;
 
-// Nobody can mend a package in a test, so it is told of once.
+// Nobody can mend a package in a test, so it is reported once.
 function warnOnce(stage: Ground, what: string, library: string | undefined): void {
-  // A bundler's folder of packages does not tell which one it was.
+  // A bundler's folder of packages does not show which one it was.
   if (!library || library.startsWith('.') || frameworks.test(library)) return;
   const text = `${stage.setting.name} was taken down, and the package "${library}" left ${what}. If it may stay:   leaks: ['${library}']`;
   const key = `${library} ${what.replace(/\d+/g, '')}`;

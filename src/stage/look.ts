@@ -16,7 +16,7 @@ import type { Target } from './subject';
 export const printAsked = (stage: Stage, method: string, target: Target): string =>
   `${method}(${isLocator(target) ? printLocator(target, stage.view().nameOf) : print(target)})`;
 
-/** What was asked, worded only where a failure tells of it. */
+/** What was asked, worded only for a failure. */
 type Asked = () => string;
 
 /** Every element a locator fits. @throws SIM-SUBJECT-GONE, SIM-LOCATOR */

@@ -96,7 +96,7 @@ class View implements Omit<Subject, 'part' | 'given'> {
     );
   }
 
-  // A wait is told whether the test stands still for it.
+  // A wait knows whether the test stands still for it.
   #wait<T>(method: keyof Subject, patience: Patience, work: (wait: Wait<Stage>) => Promise<T>): Promise<T> {
     const made: { step?: Step<T> } = {};
     const isAwaited = () => made.step?.isAwaited === true;

@@ -27,7 +27,7 @@ export type NetworkAnswer =
   | undefined
   | ((request: Request, params: Record<string, string>) => unknown);
 
-// An interface has no index signature, so what JSON holds is told by what it is not.
+// An interface has no index signature, so JSON values are defined by what they are not.
 type Json = string | number | boolean | null | object;
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- whatever messages a component sends and receives */
@@ -109,7 +109,7 @@ export interface CommonOptions {
   /**
    * What is done where the subject leaves something behind (a timer, a listener of the window or document, an
    * observer, a channel, a subscription to a stream, an element of the body): `'fail'` unless said otherwise. What
-   * packages leave is told of once, and fails no test. A list of texts and patterns says what may stay:
+   * packages leave is reported once, and fails no test. A list of texts and patterns says what may stay:
    * `leaks: ['a-package', /"resize"/]`.
    */
   readonly leaks?: Leaks;

@@ -25,7 +25,7 @@ import type { Target } from './subject';
 
 /** The page around what is tested. */
 export interface OpenPage {
-  /** Changes what the page is like; the page tells of it as a browser does. @throws SIM-PAGE-SETTING */
+  /** Changes what the page is like; the page fires the events that a browser fires. @throws SIM-PAGE-SETTING */
   set(settings: PageOption): Promise<void>;
   /** What was shown to the person outside of the page. */
   readonly notifications: readonly { readonly title: string; readonly body: string }[];
@@ -39,9 +39,9 @@ export interface OpenPage {
  * await board.page.set({ online: true });
  */
 export interface SubjectPage extends OpenPage {
-  /** Gives an element a size in pixels, and tells whoever watches it. @throws SIM-PAGE-SETTING */
+  /** Gives an element a size in pixels, and notifies its observers. @throws SIM-PAGE-SETTING */
   resize(target: Target, size: Size): Promise<void>;
-  /** Scrolls an element into view or out of it, or a part of it from 0 to 1, and tells whoever watches it. */
+  /** Scrolls an element into view or out of it, or a part of it from 0 to 1, and notifies its observers. */
   inView(target: Target, part: boolean | number): Promise<void>;
 }
 
@@ -201,7 +201,7 @@ function refuseSize(size: Size, calledAt: Error): void {
   refuse('SIM-PAGE-SETTING', { asked: 'page.resize()', given: print(size), wanted }, { calledAt });
 }
 
-/** Has the page tell of something, and brings what comes of it to rest. */
+/** Has the page fire an event, and brings the page to rest. */
 const tellAll = (ground: Ground, what: string, work: () => void): Promise<void> =>
   ground.act(what, () => ground.adapter.settleNow(work));
 

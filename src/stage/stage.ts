@@ -135,7 +135,7 @@ export class Stage extends Ground {
     return [this.container, ...this.#outside.roots()];
   }
 
-  /** What a message tells beside its own matter. */
+  /** What a message says beside its own matter. */
   override background(calledAt?: Error) {
     return {
       calledAt,

@@ -21,7 +21,7 @@ export interface StateData {
   /** What is done to the subject to get there, in order. */
   readonly after: readonly ((subject: Subject) => unknown)[];
   readonly checks: readonly Check[];
-  /** States that it cannot be told apart from, and need not. */
+  /** States that it may look the same as. */
   readonly looksLike: readonly string[];
   readonly everyArrival: boolean;
   /** Where the states were declared. */

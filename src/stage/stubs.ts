@@ -19,7 +19,7 @@ export interface Stub {
 /** A stub as its author may have said it in short: a component or its name. */
 export const asStub = (value: unknown): Stub => (isStub(value) ? value : makeStub(value));
 
-/** How a child is replaced, told in full. */
+/** How a child is replaced, in full. */
 export const makeStub = (
   target: unknown,
   { render, handle }: Partial<Pick<Stub, 'render' | 'handle'>> = {},
@@ -44,7 +44,7 @@ export class StubRecord {
   readonly instances: StubInstance[] = [];
   readonly handle: Record<string, Spy>;
   used = false;
-  /** The component that asks for a member right now, where the framework can tell. */
+  /** The component that asks for a member right now, where the framework knows. */
   whoAsks: (() => string | undefined) | undefined;
 
   constructor(
@@ -84,7 +84,7 @@ export class StubRecord {
       return;
     }
     const error = this.#explainMember(member);
-    // The component may catch this error, so the test is told of it separately.
+    // The component may catch this error, so the test also gets it directly.
     reportRefusal(error);
     throw error;
   }
@@ -213,7 +213,7 @@ export class StubSet {
     return record;
   }
 
-  /** The same for a component that may never be rendered; {@link note} tells when it is. */
+  /** The same for a component that may never be rendered; {@link note} records when it is. */
   peek(component: unknown, level: number, nameThere?: () => string | undefined): StubRecord | undefined {
     const known = this.#decided.get(component);
     const listed = known === undefined ? this.#decideListed(component, nameThere) : known;

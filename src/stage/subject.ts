@@ -35,7 +35,7 @@ export type Lacking<P, G> = [keyof G] extends [never]
     ? Omit<P, keyof G> & Partial<Pick<P, Extract<keyof G, keyof P>>>
     : never;
 
-/** The arguments of each time something was told, by name: the functions among the props. */
+/** The arguments of each call, by name: the functions among the props. */
 export type OutputsOf<P> = {
   readonly [
     K in keyof P as K extends `on${string}`
@@ -69,7 +69,7 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   find(locator: Locator): HTMLElement;
   /** Finds all matching elements, in page order. The list may be empty. */
   findAll(locator: Locator): HTMLElement[];
-  /** The visible texts of all matching elements, in page order. An element without text is told by its name. */
+  /** The visible texts of all matching elements, in page order. An element without text is listed by its name. */
   texts(locator: Locator): string[];
   /** Tells whether a locator matches at least one element. */
   has(locator: Locator): boolean;
@@ -161,7 +161,7 @@ export interface Subject<Props = object, Outputs = OutputsOf<Props>> {
   takeDown(): Promise<void>;
 }
 
-/** What a value can be provided for. A context is told by the type it provides. */
+/** What a value can be provided for. A context is recognised by the type it provides. */
 export type Token<T> =
   // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a provider of whatever framework
   | { readonly Provider: (props: { value: T; children?: any }) => any }

@@ -116,7 +116,7 @@ const printNames = (names: readonly string[]): string =>
     .map((name) => `  in ${name}`)
     .join('\n');
 
-/** What a message tells of a value that was read where nobody provides it. */
+/** What a message says about a value that was read where nobody provides it. */
 function factsOfRead(read: Lack, { thing, provided, wrapperOf, importOf, providerOf }: Circumstances) {
   const { token, name, made, value, reader, isAround, asked } = read;
   const isGiven = isAround && provided.some((one) => one.token === token);

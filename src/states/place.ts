@@ -6,7 +6,7 @@ import { readText } from '../seam/kinds';
 
 /* Where a state is declared: found in the text of its file, from the call of states() on. */
 
-/** An error that stands for the line a state is declared at; the call of states() where that cannot be told. */
+/** An error that stands for the line a state is declared at; the call of states() where that is unknown. */
 export function declarationOf(name: string, declaredAt: Error): Error {
   const site = siteIn(declaredAt);
   const text = site && readText(site.file);
@@ -29,7 +29,7 @@ export function locateAtState(failure: unknown, name: string, declaredAt: Error)
   return failure;
 }
 
-/** The line a state is declared on, in the text of its file; undefined where that cannot be told. */
+/** The line a state is declared on, in the text of its file; undefined where it is not found. */
 export function lineOfStateIn(text: string, name: string): number | undefined {
   for (const { index } of text.matchAll(/\bstates\s*(?:<[^(]*>)?\(/g)) {
     const before = text.slice(0, index).split('\n');

@@ -130,7 +130,7 @@ export class Verification {
     return failures;
   }
 
-  /** What pairs that cannot be told apart have each for itself. Two that look the same are told of once. */
+  /** What each of a pair that cannot be told apart has for itself. Two that look the same are listed once. */
   async #compare(confused: readonly (readonly [Verified, Verified])[]) {
     const { set } = this;
     const signs = new Map<string, Signs>();

@@ -108,7 +108,7 @@ export class Builder {
         return this.#unit(found.file, found.unit);
       case 'file':
         return this.#load(found.file);
-      // Where a file is loaded it is told.
+      // The load of the file reports it.
       case 'nowhere':
         return undefined;
       case 'package':
@@ -155,7 +155,7 @@ export class Builder {
   }
 
   #ownLeaf(node: SurveyNode, file: string, leaf: Leaf): void {
-    // What callers name is told where they name it.
+    // A caller that names it reports it.
     if (leaf.kind === 'request' && leaf.address && node.kind !== 'component' && isOpen(leaf.address)) return;
     if (leaf.client === undefined) {
       this.#leaf(node, file, leaf);

@@ -45,7 +45,7 @@ export abstract class Walk {
   /** Looks at a node first. @returns true for one that was gone through, so that the walk passes by. */
   protected abstract look(node: Node, place: Place): boolean;
 
-  /** Is told of every type that is written where a decorated class may keep it. */
+  /** Called for every type annotation that a decorated class may keep. */
   protected abstract lookAtType(annotation: unknown, place: Place): void;
 
   protected visitAll(nodes: unknown, place: Place): void {

@@ -44,8 +44,8 @@ function compile(code: string, file: string, options: TransformOptions): Parts {
   return { compiler, descriptor, script, id, files };
 }
 
-// The compiler keeps what it has read of types, and tells of a file that it knows, but no more of those behind it. All
-// of those were told of when it read that file first.
+// The compiler caches types that it has read: it names a cached file, but no longer the files behind it. It named all
+// of those when it read that file first.
 const firstRead = new Map<string, readonly string[]>();
 
 function noteRead(files: readonly string[]): void {
@@ -77,7 +77,7 @@ function readTypes(path: string): string {
 /**
  * What else a single-file component is made of: the files its macros take types from, and those it names by `src`.
  *
- * Only compiling it tells which files those are, which would take longer than all else on a run where everything
+ * Only compiling it shows which files those are, which would take longer than all else on a run where everything
  * is compiled. So their names are kept beside what Jest keeps. They stay right: where one of them changes, the file
  * is compiled again, and its list is made anew.
  */

@@ -3,7 +3,7 @@ import { once } from '../core/shared';
 
 /*
  * What Vue throws outside of all components, where no handler of an application hears it: it gives up on
- * watchers that set each other off, or an element cannot be made. Only the promise of the flush tells of it.
+ * watchers that set each other off, or an element cannot be made. Only the promise of the flush rejects.
  */
 
 interface Hearer {
@@ -20,7 +20,7 @@ export function hearLost(hearer: Hearer): () => void {
   return () => void hearers.delete(hearer);
 }
 
-/** The end of the flush that is under way. What was thrown in it is told to the application it came from. */
+/** The end of the flush that is under way. What it threw goes to the application it came from. */
 export async function flushed(): Promise<void> {
   try {
     await Vue.nextTick();

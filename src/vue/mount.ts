@@ -14,7 +14,7 @@ import { letEventsPass } from './standing-clock';
 import { listenToFailures } from './thrown';
 import { readInstances, readNode } from './tree';
 
-/** What Vue says of what it does itself, and of what is told as a failure. */
+/** What Vue says of its own doings, and of what is reported as a failure. */
 const silenced = [
   { level: 'info', pattern: /<Suspense> is an experimental feature/ },
   { level: 'warn', pattern: /Unhandled error during execution of app errorHandler/ },
@@ -246,7 +246,7 @@ const wrappings = ({ wrap }: Plan): Wrapping[] =>
 const isPlugin = (what: unknown): what is Vue.Plugin =>
   typeof (what as { install?: unknown } | null)?.install === 'function';
 
-// Shared by all applications. The component that injects tells which one it is.
+// Shared by all applications. The component that injects belongs to one of them.
 const whereNobodyProvides = new Proxy(Object.create(null) as object, {
   has: (_, key) => {
     const instance = Vue.getCurrentInstance();

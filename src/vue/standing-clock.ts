@@ -4,7 +4,7 @@ import { pageTime } from '../core/page-time';
 const supplied = once('vue-clock', () => new WeakSet<object>());
 
 /**
- * Vue drops an event that it saw no later than it attached the listener, told by the date it wrote on the
+ * Vue drops an event that it saw no later than it attached the listener, by the date it wrote on the
  * event. On a clock that stands still that is every event on its way up. So events have a later date while the
  * clock is virtual.
  */

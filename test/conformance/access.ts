@@ -48,7 +48,7 @@ export function accessible(kit: Kit): void {
       },
     );
 
-    it('checks each state, and tells which step led to it', async () => {
+    it('checks each state, and says which step led to it', async () => {
       const subject = await live({ press: put('<button style="width: 40px; height: 40px"></button>') });
       const failure = await failureOf(() => subject.click(role('button', 'Go')));
       expect(said(failure)).toMatch(

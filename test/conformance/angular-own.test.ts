@@ -428,7 +428,7 @@ describe(`Angular ${VERSION.full}, its own ways`, () => {
   it.each<[string, unknown[]]>([
     ['fetch', []],
     ['XMLHttpRequest', [provideHttpClient()]],
-  ])('tells from which line a request was sent that no route answers: by %s', async (_, wrap) => {
+  ])('says from which line a request was sent that no route answers: by %s', async (_, wrap) => {
     @Component({ template: '' })
     class Asking {
       constructor() {
@@ -469,7 +469,7 @@ class Keeper {
 }
 
 describe(`Angular ${VERSION.full}, its own ways`, () => {
-  it('takes every kind of input, and tells every kind of output', async () => {
+  it('takes every kind of input, and records every kind of output', async () => {
     const ticks = new Stream<number>();
     @Component({
       selector: 'all-kinds',

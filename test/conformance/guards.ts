@@ -83,7 +83,7 @@ export function guarded(kit: Kit): void {
       expect([await endOfTest(), printed.length]).toEqual([['passed', ''], 1]);
     });
 
-    it('is told where it happens during take-down', async () => {
+    it('is reported where it happens during take-down', async () => {
       const printed = await printedBy(async () => {
         await live({ start: () => () => console.error('left open') });
         const [code, message] = await endOfTest();

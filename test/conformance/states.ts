@@ -260,7 +260,7 @@ export function declared(kit: Kit): void {
         ['SIM-STATE-UNUSED'],
         /None of the 2 states of Board.*network: 'GET \/api\/yards' was never asked for/,
       ],
-    ])('%s are told', async (_, given, wanted, words) => {
+    ])('%s are reported', async (_, given, wanted, words) => {
       // What is stubbed for a state that is not there would be of no use.
       const needsCard = JSON.stringify(Object.keys(given as object)).match(/loaded|some/);
       const report = await verifyStates(states(Board, needsCard ? common : { props: common.props }, given));
@@ -269,7 +269,7 @@ export function declared(kit: Kit): void {
       expect(told(failure)).toMatch(words);
     });
 
-    it('tell what none of them needs: a stub, a value', async () => {
+    it('report what none of them needs: a stub, a value', async () => {
       const [first, second] = [kit.Keeper, kit.Unread];
       const given = {
         ...common,

@@ -292,7 +292,7 @@ export function timely(kit: Kit): void {
       expect(shown(subject)).toMatch(/^2031-12-24T09:00:00.000Z 18 18:00:00/);
     });
 
-    it('is told alike by all that the page tells it by, Temporal too where it has it', async () => {
+    it('is the same for everything that reads it, Temporal too where the page has it', async () => {
       const read = (show: Show) => {
         const { Temporal } = globalThis as { Temporal?: { Now: Record<string, (zone?: string) => object> } };
         const told = Object.entries({
@@ -330,7 +330,7 @@ export function timely(kit: Kit): void {
       expect(new Date().constructor).toBe(Date);
     });
 
-    it('tells what is due', async () => {
+    it('lists what is due', async () => {
       const subject = await live(
         {
           start: (show) => {
@@ -485,7 +485,7 @@ export function timely(kit: Kit): void {
       ],
       ['an option', () => live({}, { time: { start: 0 } }), 'SIM-OPTION-UNKNOWN', /startsAt: …/],
       ['a word', () => live({}, { time: 'fake' }), 'SIM-OPTION-VALUE', /It takes 'virtual'/],
-    ])('refuses %s, and tells what is possible', async (what, work, code, said) => {
+    ])('refuses %s, and says what is possible', async (what, work, code, said) => {
       if (/^(a date to begin|a zone|an option|a word)$/.test(what)) {
         const failure = await failureOf(() => work(undefined));
         expect([failure.code, failure.message]).toEqual([code, expect.stringMatching(said)]);
@@ -502,7 +502,7 @@ export function timely(kit: Kit): void {
   describe('real time', () => {
     const press = { press: (show: Show) => void setTimeout(show, 30, 'late') };
 
-    it('is not moved, and tells how to', async () => {
+    it('is not moved, and says how to', async () => {
       const subject = await live(press, { time: undefined });
       const { code, message } = await failureOf(() => subject.time.advance('4s'));
       expect([code, message]).toEqual([
@@ -533,7 +533,7 @@ export function timely(kit: Kit): void {
       expect(performance.now() - begin).toBeLessThan(5000);
     });
 
-    it('tells of the timer that is due later, and how to let it pass', async () => {
+    it('names the timer that is due later, and how to let it pass', async () => {
       const subject = await live({ start: (show) => every(4000, () => show('tick')) }, { time: undefined });
       const begin = performance.now();
       const { message } = await failureOf(() => subject.appears(text('tick')));

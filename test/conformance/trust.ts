@@ -35,7 +35,7 @@ export function trust(kit: Kit): void {
   const loaded = { props: { yard: 'north' }, network: { [route]: hives } };
 
   describe('a test fails when', () => {
-    it('code throws after its last step, and each error is told', async () => {
+    it('code throws after its last step, and each error is reported', async () => {
       await run(() => {
         for (const place of ['in the smoker', 'in the hive'])
           setTimeout(() => {
@@ -54,7 +54,7 @@ export function trust(kit: Kit): void {
       expect((await failureOf(takeDown)).code).toBe('SIM-STUB-UNUSED');
     });
 
-    it('several things went wrong in one step: all of them are told', async () => {
+    it('several things went wrong in one step: all of them are reported', async () => {
       const boom = () => {
         throw new RangeError('first');
       };

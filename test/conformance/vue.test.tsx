@@ -343,7 +343,7 @@ describe(`Vue ${version}, its own ways`, () => {
     expect(await isolate(Safe)).toShow(text('39.5 degrees'));
   });
 
-  it('tells what was read and not provided, also where a default did', async () => {
+  it('lists what was read and not provided, also where a default did', async () => {
     const Reader = defineComponent({
       name: 'Reader',
       setup: () => () => h('p', inject('units', 'kilograms')),

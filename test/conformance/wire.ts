@@ -474,7 +474,7 @@ export function wire(kit: Kit): void {
       expect(failure.code).toBe('SIM-CONTRACT-DRIFT');
     });
 
-    it('requests are told by route, and counted', async () => {
+    it('requests are listed by route, and counted', async () => {
       const network = { 'GET /api/hives/:hiveId': { name: 'Anemone' }, 'GET /api/broken': fail() };
       const start = (show: (text: string) => void) => {
         for (const path of ['/api/hives/h1', '/api/hives/h2', '/api/broken']) request('GET', path, show);

@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { SimulacraError, takeDown } from 'simulacra';
 import { isolate } from 'simulacra/react';
 
-it('tells from which line a request was sent that no route answers', async () => {
+it('says from which line a request was sent that no route answers', async () => {
   const Weather = () => {
     useEffect(() => void fetch('/api/weather').catch(() => undefined), []);
     return <p>Weather</p>;

@@ -1,4 +1,4 @@
-/* Describes, runs and tells of tests on a page: Jest's own describe, it and expect. It is loaded before all else. */
+/* Describes, runs and reports tests on a page: Jest's own describe, it and expect. It is loaded before all else. */
 import { addEventHandler, getState, run } from 'jest-circus';
 import * as circus from 'jest-circus';
 import { expect } from './expect';
@@ -58,7 +58,7 @@ addEventHandler(async (event, state) => {
   }
 });
 
-/** A test that is over, in case the page does not live to tell of all of them. */
+/** A test that is over, reported at once in case the page ends early. */
 function describeDone(test: CircusTest): TestTold {
   const details = test.errors.map((error) => describeError(Array.isArray(error) ? error[0] : error));
   const { duration = null, startedAt = null, invocations = 1 } = test;
@@ -141,7 +141,7 @@ async function runFile(asked: RunAsked): Promise<FileTold> {
   return { results, unhandled: unhandledErrors as unknown as string[], console: said };
 }
 
-/** What the runner tells of a test. */
+/** What the runner reports about a test. */
 interface CircusResult extends Omit<TestTold, 'path' | 'details'> {
   /** From the root on, which has a name of its own. */
   readonly testPath: readonly string[];

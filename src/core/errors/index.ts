@@ -60,7 +60,7 @@ export function tellCauses(failure: Error, causes: readonly Error[]): void {
 
 const indent = (text: string) => text.replace(/^(?=.)/gm, '  ');
 
-/** One complaint out of several: the first, with the others told in it. */
+/** One complaint out of several: the first, with the others in it. */
 export function joinComplaints(complaints: readonly unknown[]): unknown {
   const [first, ...others] = complaints;
   if (others.length > 0 && isError(first)) {

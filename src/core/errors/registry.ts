@@ -2,7 +2,7 @@ import type { Happening } from '../chronicle';
 import type { SimulacraError, Report } from './error';
 import { wordFailure } from './word';
 
-/** What a message tells beside its own matter. */
+/** What a message says beside its own matter. */
 export interface Circumstances {
   readonly cause?: unknown;
   /** What happened before; turned into text only when a failure is worded. */

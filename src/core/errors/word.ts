@@ -7,7 +7,7 @@ import type { Circumstances } from './registry';
 /** Told of each failure while a draft is tried. */
 type Watcher = (failure: SimulacraError) => void;
 
-/** Words a failure, with what its message tells beside its own matter. */
+/** Words a failure, with what its message says beside its own matter. */
 export function wordFailure(
   code: string,
   fields: object,

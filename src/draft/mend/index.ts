@@ -10,7 +10,7 @@ import { addProvider } from './provide';
 import { mendThrown } from './thrown';
 import { addUnresolved } from './unresolved';
 
-/** Changes what is given for what has failed; nothing where that tells nothing new. */
+/** Changes what is given for what has failed; nothing where the failure says nothing new. */
 export function mend(
   known: Known,
   draft: Draft,
@@ -22,7 +22,7 @@ export function mend(
   const done: string[] = [];
   const [threw] = failures;
   for (const failure of failures) {
-    // What was worded on the way and is not told at the end was dealt with by somebody.
+    // Somebody handled what was worded on the way and is not reported at the end.
     if (failure !== threw && !isTold(failure, threw!)) continue;
     // A consequence of what was mended already.
     if (done.length > 0 && failure.code === 'SIM-RENDER-THREW') continue;

@@ -4,7 +4,7 @@ import type { Given } from '../model';
 import type { Known } from '../plan';
 import { type Value } from '../value';
 
-/** A draft that was changed for what a failure told, and what was done, in words. */
+/** A draft that was changed because of a failure, and what was done, in words. */
 export interface Mended {
   readonly given: Given;
   readonly done: string;
@@ -42,7 +42,7 @@ export function setMore(given: Given, option: string, value: Value, done: string
   return { given: { ...given, more: new Map([...given.more, [option, value]]) }, done };
 }
 
-/** @param word what it is called where it is told that it was provided */
+/** @param word what it is called in the list of what was provided */
 export function addProvided(
   given: Given,
   token: Value,

@@ -68,7 +68,7 @@ refuse(fs.promises, names(fs.promises), 'fs.promises');
 refuse(childProcess, names(childProcess), 'child_process');
 refuse(dns, ['lookup', 'resolve', 'resolve4', 'resolve6'], 'dns');
 refuse(dns.promises, ['lookup', 'resolve', 'resolve4', 'resolve6'], 'dns.promises');
-// A connection is opened by code of Node's own, so that nobody on the stack tells whose it is; the runner needs none.
+// Node's own code opens a connection, so the stack does not show whose it is; the runner needs none.
 const refused = (called: string) =>
   function refusedForAll(): never {
     throw Object.assign(new Error(`${called}() is refused while a draft is tried`), { code: 'EACCES' });

@@ -5,7 +5,7 @@ import type { Sign } from './observed';
 
 const mostLength = 90;
 
-/** What only its elements tell of it, each by its attributes: an icon that is nothing but a class. */
+/** What only its elements show of it, each by its attributes: an icon that is nothing but a class. */
 export function readMarkup(stage: Stage, isStub: (element: Element) => boolean): readonly Sign[] {
   const all = locate(css('*'), stage.view());
   const times = new Map<string, number>();

@@ -1,4 +1,4 @@
-/* What a run of a draft tells: written by the page it runs on, read by the command. */
+/* What a run of a draft reports: written by the page it runs on, read by the command. */
 
 /** Something a person can perceive. */
 export interface Sign {
@@ -68,7 +68,7 @@ export interface Observation {
   readonly isEmpty: boolean;
   /** True where zone.js is loaded. */
   readonly hasZone?: boolean;
-  /** Where they are more than the source tells. */
+  /** Where they are more than the source shows. */
   readonly declared?: readonly DeclaredSeen[];
   /** All that was worded on the way, the first to last. */
   readonly failures: readonly FailureSeen[];

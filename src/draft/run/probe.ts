@@ -18,7 +18,7 @@ import { declaredBy } from './declared';
 import { readMarkup } from './markup';
 import { reportTo, type DeclaredSeen, type FailureSeen, type Observation, type Sign } from './observed';
 
-/* Loaded by a draft while it is tried: tells what each test of it has seen. */
+/* Loaded by a draft while it is tried: reports what each test of it has seen. */
 
 let stages: Stage[] = [];
 let worded: FailureSeen[] = [];
@@ -103,7 +103,7 @@ export const watchMarkup = (): void => void (seesMarkup = true);
 let watched: Readonly<Record<string, unknown>> = {};
 let declared: readonly DeclaredSeen[] = [];
 
-/** Children whose props are told of, by their names; and the component itself, where it tells more than its source. */
+/** Children whose props are reported, by their names; and the component itself, where it declares more than its source. */
 export const watch = (components: Readonly<Record<string, unknown>>, subject?: unknown): void => {
   watched = components;
   declared = declaredBy(subject);
@@ -180,7 +180,7 @@ function isTelling(element: Element, role: string | undefined, words: string): b
     return words !== '' && holdsOnlyText(element);
   if (words === '') return !container.test(role) || role === 'list' || role === 'table';
   if (isNamed(element)) return true;
-  // What is told by all that is inside of it is told better by each of that.
+  // What all of its children show is better checked on each of them.
   return container.test(role) ? holdsOnlyText(element) : !holdsOthers(element, role);
 }
 

@@ -14,7 +14,7 @@ interface AskedAt {
   readonly path: string;
 }
 
-/** What the code that asks expects to be answered; undefined where nothing tells. */
+/** The answer that the asking code expects; undefined where nothing shows it. */
 export function sampleAnswer(
   types: Types,
   { file, line, path }: AskedAt,

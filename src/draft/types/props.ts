@@ -37,7 +37,7 @@ export interface Declared {
   readonly runtime?: string;
 }
 
-/** The props of a component; undefined where nothing can be told of them. */
+/** The props of a component; undefined where nothing is known of them. */
 export function readProps(
   types: Types,
   file: string,
@@ -53,7 +53,7 @@ export function readProps(
   return declared?.filter(({ name }) => isOwn(name)).map((one) => factOf(one, sampling, uses));
 }
 
-/** A prop that only the component itself tells of when it runs. */
+/** A prop that only the component itself declares when it runs. */
 export function factOfDeclared({ name, kinds, isRequired }: DeclaredSeen): PropFact {
   const place = { owner: singular(name), field: name, path: [name] };
   const [kind = ''] = kinds.includes('String') ? ['String'] : kinds;

@@ -25,7 +25,7 @@ export function sampleReturned(
   return sample(answer, { owner: singular(field), field, path: [field] }, sampling);
 }
 
-/** The value that is provided for a context, an injection key or a token; undefined where its type tells nothing. */
+/** The value that is provided for a context, an injection key or a token; undefined where its type says nothing. */
 export function sampleProvided(
   types: Types,
   file: string,

@@ -53,7 +53,7 @@ export class Types {
       jsx: ts.JsxEmit.ReactJSX,
       lib: ['lib.es2023.d.ts', 'lib.dom.d.ts', 'lib.dom.iterable.d.ts'],
       ...base,
-      // Without it, what may be missing cannot be told from what must be there.
+      // Without it, optional and required members look the same.
       ...{ strict: true, allowJs: true, checkJs: false, noEmit: true, skipLibCheck: true, composite: false },
       ...{ incremental: false, allowArbitraryExtensions: true, resolveJsonModule: true },
     };
@@ -73,7 +73,7 @@ export class Types {
     this.#roots.delete(file);
   }
 
-  /** What a file says, and who can tell the types in it. */
+  /** What a file says, and the checker of the types in it. */
   source(file: string): { readonly checker: Ts.TypeChecker; readonly file: Ts.SourceFile } | undefined {
     const name = nameOf(file);
     this.#roots.add(name);

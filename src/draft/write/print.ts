@@ -271,7 +271,7 @@ class Page {
     return page.map(writeLine);
   }
 
-  /** Children whose props are told of while the draft is tried. */
+  /** Children whose props are reported while the draft is tried. */
   #watch(): readonly string[] {
     const { watched = [] } = this.draft;
     this.#imports.add(...watched);

@@ -4,7 +4,7 @@ import { createHash } from 'node:crypto';
 
 const mark = '// Drafted by simulacra draft, which leaves alone what you change: ';
 
-/** A text with a last line that tells which lines the draft wrote. */
+/** A text with a last line that says which lines the draft wrote. */
 export const signed = (text: string): string =>
   `${text.trimEnd()}\n\n${mark}${linesOf(text).map(hashOf).join('')}\n`;
 

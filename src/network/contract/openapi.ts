@@ -169,7 +169,7 @@ async function driftsOf(
     (one) => one in responses,
   );
   if (key === undefined) {
-    // A document seldom tells of a server that is out of order.
+    // A document seldom describes a server that is out of order.
     if (status >= 500) return [];
     const promised = Object.keys(responses).join(', ');
     return [{ path: 'the status', why: `${status} is not promised (${promised})`, nearest: undefined }];

@@ -4,7 +4,7 @@ const escapes: Readonly<Record<string, string>> = { n: '\n', t: '\t', r: '\r', f
 /**
  * A text that a regular expression matches; undefined where none is made. What has digits gets a number.
  *
- * @param number tells one text from the next
+ * @param number makes one text differ from the next
  */
 export function textMatching(pattern: string, number: number): string | undefined {
   try {

@@ -8,7 +8,7 @@ class Names {
   readonly #of = new Map<string, string>();
   readonly #taken = new Set<string>();
 
-  /** The name of a thing, the same each time. @param key tells it from others */
+  /** The name of a thing, the same each time. @param key distinguishes it from others */
   of(key: string, wanted: string): string {
     const known = this.#of.get(key);
     if (known) return known;

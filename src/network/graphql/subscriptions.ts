@@ -8,7 +8,7 @@ import { readOperation, type Operation } from '../operations';
 import { goesOn, listenFor, markEndless } from '../reply-bodies';
 import { resultOf, settleOperation } from './settle';
 
-/** Whoever is told what a subscription emits. */
+/** Whoever listens to a subscription. */
 interface Subscriber {
   next(result: unknown): void;
   complete(): void;
@@ -102,7 +102,7 @@ export function serveOperations(network: Network, connection: Linked, sent: Sent
   });
 }
 
-/** A response that tells of a subscription event by event. @see https://github.com/enisdenjo/graphql-sse/blob/master/PROTOCOL.md */
+/** A response with a subscription's values, event by event. @see https://github.com/enisdenjo/graphql-sse/blob/master/PROTOCOL.md */
 export function makeEvents(network: Network, begun: Begun, operation: Operation, value: unknown): Response {
   let end: (() => void) | undefined;
   let isOver = false;

@@ -72,7 +72,7 @@ export class EventSource extends Target {
     asking.owner?.sandbox.onTakeDown(() => this.#drop());
     asking.response.then(
       (response) => void this.#receive(asking, response),
-      // Nobody can tell it from a server that is gone for a while, except where no subject answers.
+      // It looks like a server that is gone for a while, except where no subject answers.
       () => (this.#asking === asking ? this.#connectAgain() : undefined),
     );
   }

@@ -16,5 +16,5 @@ export class XMLHttpRequestUpload extends XMLHttpRequestEventTarget {
 }
 showMembers(XMLHttpRequestUpload, 'XMLHttpRequestUpload');
 
-/** True where somebody listens, who is told of an upload that begins now. */
+/** True where somebody listens to an upload that begins now. */
 export const isHeard = (upload: XMLHttpRequestUpload): boolean => heard.has(upload);

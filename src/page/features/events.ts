@@ -2,7 +2,7 @@ import { makeDataTransfer } from './transfer';
 
 type Init = Record<string, unknown>;
 
-/** What an event tells of a pointer, in numbers, where nothing else is said. */
+/** The numbers that an event has about a pointer by default. */
 const ofPointer = {
   ...{ pointerId: 0, width: 1, height: 1, pressure: 0, tangentialPressure: 0, tiltX: 0, tiltY: 0, twist: 0 },
   ...{ altitudeAngle: Math.PI / 2, azimuthAngle: 0 },

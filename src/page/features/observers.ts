@@ -13,7 +13,7 @@ interface Observer {
   readonly targets: ReadonlySet<Element>;
 }
 
-/** The observers that look at something, to be told of what a test changes. */
+/** The observers of an element, notified when a test changes it. */
 export const observers = once('observers', () => ({
   resizing: new Set<Observer & { tell(target: Element, size: Size): void }>(),
   seeing: new Set<Observer & { tell(target: Element, ratio: number): void }>(),
@@ -30,7 +30,7 @@ function join<T extends Observer>(all: Set<T>, one: T): void {
 const isOver = (targets: ReadonlySet<Element>): boolean =>
   ![...targets].some(({ isConnected }) => isConnected);
 
-/** What tells of an element's size and of its place. A simulated page has no layout: every size is zero. */
+/** The observers of sizes and places. A simulated page has no layout: every size is zero. */
 export function makeObservers(page: Page) {
   const made = [makeResizeObserver(), makeIntersectionObserver(page as unknown as typeof globalThis)];
   for (const { prototype } of made) showMembers(prototype);

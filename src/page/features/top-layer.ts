@@ -28,7 +28,7 @@ export const isOpenPopover = (element: Element): boolean =>
 
 const windowOf = ({ ownerDocument }: Element) => ownerDocument.defaultView as unknown as typeof globalThis;
 
-/** Shows or hides a popover, and tells of it. @throws where it is none */
+/** Shows or hides a popover, and fires its events. @throws where it is none */
 export function setPopover(element: Element, isOpen: boolean): void {
   if (!isPopover(element))
     throw domException(windowOf(element), 'NotSupportedError', 'The element has no popover attribute.');

@@ -16,7 +16,7 @@ export function carrying(element: Element, { text, html, files = [] }: Clip): Da
 /** Copies or cuts what is selected. @see https://w3c.github.io/clipboard-apis/ */
 export async function copy(person: Person, focused: Element, isCut: boolean): Promise<void> {
   const { body } = person.document;
-  // Of a text that takes no focus, the element it stands in is told.
+  // Text takes no focus, so the event goes to the element around it.
   const target =
     focused === body ? (body.ownerDocument.getSelection()?.anchorNode?.parentElement ?? body) : focused;
   const text = selectedText(target);

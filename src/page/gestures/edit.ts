@@ -45,12 +45,12 @@ export async function editText(field: Element, edit: Edit, send: Send): Promise<
   if (isEditable(field)) return editContent(field, edit, send);
   const input = field as Field;
   const told = { inputType: edit.inputType, data: edit.data };
-  // Browsers tell of a letter that is typed into a read-only field, and do not put it in.
+  // Browsers fire the events of a letter typed into a read-only field, and do not insert it.
   if (input.readOnly && edit.data === null) return;
   noteEntered(input);
   const allowed = await tell(send, field, 'beforeinput', told);
   if (!allowed || input.readOnly) return;
-  // A field of one line is told of the key, and keeps what is selected.
+  // A field of one line gets the event of the key, and keeps its selection.
   if (edit.inputType === 'insertLineBreak' && field.localName !== 'textarea') return;
   const before = shownIn(input);
   const selected = selectionOf(input);

@@ -1,4 +1,4 @@
-/** Sends events as a browser does for a person: trusted code cannot tell, and the order is the same. */
+/** Sends events as a browser does for a person, in the same order. */
 
 /** Runs one event and lets the framework render what it caused before the next one is sent. */
 export type Send = (work: () => void) => void | Promise<void>;
@@ -12,7 +12,7 @@ const fixed =
   /^(pointer|mouse)(enter|leave)$|^(focus|blur|input|change|select|scroll|scrollend|search)|^(dragleave|dragend|pointercancel|composition(update|end))$|^got|^lost/;
 const closed = /^(change|select|scroll|search|cancel|close|toggle)/;
 
-/** What an event tells, by the names that its class has for it. */
+/** The members of an event, by the names that its class has for them. */
 export type Init = Readonly<Record<string, unknown>>;
 
 interface Kind {
@@ -21,7 +21,7 @@ interface Kind {
   readonly bubbles: boolean;
   readonly cancelable: boolean;
   readonly composed: boolean;
-  /** A device's own events have a view; what the page tells of itself has none. */
+  /** Events of a device have a view; events that the page fires about itself have none. */
   readonly hasView: boolean;
 }
 const known = new Map<string, Kind>();
@@ -47,7 +47,7 @@ function kindOf(type: string): Kind {
 export function dispatch(element: Element, type: string, init: Init = {}): boolean {
   const page = pageOf(element);
   const { name, bubbles, cancelable, composed, hasView } = kindOf(type);
-  // What is picked rather than typed is told by a plain event.
+  // Choosing rather than typing fires a plain event.
   const isPlain = type === 'input' && !('inputType' in init);
   const Kind = (!isPlain && (page as unknown as Record<string, unknown>)[name]) || page.Event;
   const given: Record<string, unknown> = { bubbles, cancelable, composed };

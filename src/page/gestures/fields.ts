@@ -29,7 +29,7 @@ export async function commitChange(field: Element, send: Send): Promise<void> {
   await send(() => void dispatch(field, 'change'));
 }
 
-/** The value setter of the platform: frameworks watch the element's own one to tell their writing from a person's. */
+/** The value setter of the platform: frameworks watch the element's own one, to recognise what they wrote themselves. */
 export function writeValue(field: Element, value: string): void {
   const page = pageOf(field);
   const Kind = field.localName === 'textarea' ? page.HTMLTextAreaElement : page.HTMLInputElement;

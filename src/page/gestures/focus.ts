@@ -39,7 +39,7 @@ export function focusTargetOf(element: Element): HTMLElement | null {
   return null;
 }
 
-/** Moves the focus as a person does; a field that is left tells what was changed in it. */
+/** Moves the focus as a person does; a field that loses it fires its change event. */
 export async function moveFocus({ document, send }: Person, target: Element | null): Promise<void> {
   const before = focusedIn(document) as HTMLElement;
   if (before === target) return;

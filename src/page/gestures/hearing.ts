@@ -2,28 +2,28 @@ import { pause, startTimer } from '../../core/host';
 import { isOpenPopover } from '../features/top-layer';
 import { isSimulated } from '../styles';
 
-/** How long a page may take to tell, in milliseconds. One in the background has no frames. */
+/** How long a page may take to fire an event, in milliseconds. A page in the background has no frames. */
 const longest = 200;
 
 const isOpen = (element: Element): boolean =>
   element.hasAttribute('popover') ? isOpenPopover(element) : element.hasAttribute('open');
 
 /**
- * A page with a layout tells in tasks of its own that a dialog was closed, or that a popover or details were
+ * A page with a layout fires an event in a later task when a dialog was closed, or when a popover or details were
  * shown or hidden.
  *
- * @returns what waits until it has told all that came of a gesture since this was called
+ * @returns a function that waits for the events of the gesture since this was called
  */
 export function hearLater(document: Document): () => Promise<void> {
   if (isSimulated(document)) return () => Promise.resolve();
   const all = [...document.querySelectorAll('dialog, details, [popover]')];
   const were = all.map(isOpen);
   const heard = new Set<EventTarget | null>();
-  // A dialog may tell of it by both, and what is waited for is that it was closed.
+  // A dialog may fire both events; we wait for the one that says it was closed.
   const hear = ({ target, type }: Event) => {
     if (type === 'close' || (target as Element).localName !== 'dialog') heard.add(target);
   };
-  // A dialog that is shown tells of it only in newer browsers.
+  // Only newer browsers fire an event when a dialog is shown.
   const isDue = (element: Element, at: number) =>
     isOpen(element) !== were[at] && !(element.localName === 'dialog' && !were[at]) && !heard.has(element);
   document.addEventListener('toggle', hear, true);
@@ -35,7 +35,7 @@ export function hearLater(document: Document): () => Promise<void> {
   };
 }
 
-/** Waits until a page with a layout has told something, as it tells with its next frame that it was scrolled. */
+/** Waits until a page with a layout has fired an event, as it fires `scroll` with its next frame. */
 export const heardOnce = (document: Document, type: string): Promise<void> =>
   new Promise((resolve) => {
     document.addEventListener(type, () => resolve(), { capture: true, once: true });

@@ -52,7 +52,7 @@ export const isModifier = (key: string): key is Modifier => key in modifiers;
 const isNamed = (key: string): boolean => Object.hasOwn(named, key);
 const isKey = (key: string): boolean => isNamed(key) || isOneCharacter(key);
 
-/** A key as its events tell of it. */
+/** A key, as the members of its events. */
 export function keyOf(name: string, isShifted = false): Key {
   const key = name === 'Space' ? ' ' : isShifted && /^[a-z]$/.test(name) ? name.toUpperCase() : name;
   if (key === ' ') return { key, code: 'Space', keyCode: 32 };

@@ -29,7 +29,7 @@ export interface Place {
 /** What was copied. */
 export type Clip = (typeof surroundings)['clipboard'];
 
-/** The keys that are held, as an event tells of them. */
+/** The keys that are held, as the members of an event. */
 export const holding = ({ held }: Person): Readonly<Record<string, boolean>> =>
   held.size === 0 ? none : Object.fromEntries([...held].map((key) => [modifiers[key], true]));
 const none = {};

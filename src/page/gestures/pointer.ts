@@ -29,7 +29,7 @@ export function pathOf(element: Element | null): Element[] {
 
 export const asPointer = { pointerId: 1, pointerType: 'mouse', isPrimary: true };
 
-/** Moves the pointer onto an element (or off the page) and tells everything it leaves and enters. */
+/** Moves the pointer onto an element (or off the page) and fires the events of everything it leaves and enters. */
 export async function moveTo(
   person: Person,
   target: Element | null,

@@ -3,7 +3,7 @@ import { markReplaced, originalOf, replaceFunction, replaceValue, type Page } fr
 import { pageTime } from '../../core/page-time';
 
 /**
- * Replaces what tells the time by functions that follow the virtual clock while there is one. They are
+ * Replaces what reads the time by functions that follow the virtual clock while there is one. They are
  * installed permanently, so that code that captured `Date` or `Date.now` when its file was loaded follows the
  * clock too.
  */
@@ -57,7 +57,7 @@ function replacePerformance(page: Page): void {
 
 const readings = once('readings', () => ({ read: new Map<Page, () => number>() }));
 
-/** What the page's own clock reads, as the page would tell it: milliseconds that never go back. */
+/** What the page's own clock reads: milliseconds that never go back. */
 export const readPageClock = (): number => Math.max(0, ...[...readings.read.values()].map((read) => read()));
 
 /** @see https://dom.spec.whatwg.org/#dom-event-timestamp */

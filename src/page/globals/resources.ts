@@ -59,7 +59,7 @@ function watchClosing(Original: AnyClass, name: string, end: string): AnyClass {
 
 const addresses = new Map<string, () => void>();
 
-/** Notes the address of an object. @param below the function whose caller is told */
+/** Records the URL of an object. @param below the function whose caller is named */
 export function noteAddress(address: string, below: (...args: never[]) => unknown): void {
   const end = noteMade('an object URL', below);
   if (end) addresses.set(address, end);

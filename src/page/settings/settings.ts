@@ -144,7 +144,7 @@ const atEnd = (key: string, undo: () => void): void => void (undoing.has(key) ||
 
 type Texts = Readonly<Record<string, string | null>>;
 
-/** Sets texts in a storage, and takes those away that are null. @param wrote is told of each, with what was there before */
+/** Sets texts in a storage, and removes those that are null. @param wrote is called for each, with the text before */
 function fill(
   storage: Storage | undefined,
   items: Texts,
@@ -180,7 +180,7 @@ function standInFor(name: 'clipboard' | 'geolocation' | 'permissions' | 'Notific
   override(object, name, makeFeature(view() as unknown as Page, place, name).value);
 }
 
-/** How each setting is put in place. `tell` is there where the subject has seen the page before. */
+/** How each setting is applied. `tell` is given where the subject has seen the page before. */
 const setters: { readonly [name in Setting]-?: (value: never, tell?: Tell) => void } = {
   width: (pixels: number) => resize('Width', pixels),
   height: (pixels: number) => resize('Height', pixels),
@@ -243,10 +243,10 @@ const setters: { readonly [name in Setting]-?: (value: never, tell?: Tell) => vo
   },
 };
 
-/** Makes the page as the settings say. @param isChange whether the page is to tell the subject of it */
+/** Makes the page as the settings say. @param isChange whether the page fires the events of a change */
 export function applySettings(settings: PageOption, isChange: boolean): void {
   const tell: Tell | undefined = isChange ? (target, told) => void target.dispatchEvent(told) : undefined;
-  // A real page tells by itself of what its screen is like.
+  // A real page fires the events of its screen by itself.
   const isOwn = isSimulated(document);
   for (const [name, value] of Object.entries(settings))
     if (value !== undefined && (isOwn || !kinds[name as Setting].isOfScreen))

@@ -1,7 +1,7 @@
 import { readParser } from '../../syntax/parser';
 import type { Node } from '../../syntax/syntax';
 
-/** True for a file that may hold something to rewrite; most of those that do not are told by their text. */
+/** True for a file that may hold something to rewrite; the text alone rules out most others. */
 const mayImport = /\b(import|require|export)\b/;
 
 /** A file that was parsed; undefined where there is nothing to rewrite, or nothing that can be read. */

@@ -51,7 +51,7 @@ function printUses({ kind, handedOn }: Request, bindings: Linked['bindings']): s
   return JSON.stringify(uses);
 }
 
-/** A module as the look-ups are told of it: its specifier, and what else is known beforehand. */
+/** A module as the look-ups get it: its specifier, and what else is known beforehand. */
 export function printNamed(
   specifier: string,
   { idOf, functionsOf }: SeamOptions,

@@ -50,7 +50,7 @@ export const ignored = '/* istanbul ignore next */ ';
  * Rewrites one file.
  *
  * @param code JavaScript or TypeScript, with or without JSX
- * @param file its name, which tells how it is to be read
+ * @param file its name, whose extension says how to read it
  * @returns undefined where there is nothing to rewrite, and for what cannot be parsed: whoever comes
  * next says what is wrong with it
  */
@@ -207,7 +207,7 @@ class Rewriting {
       .appendLeft(node.end, ')');
   }
 
-  /** `export { name }` of a name that is looked up: the name told on must be looked up as well. */
+  /** `export { name }` of a name that is looked up: the exported name must be looked up as well. */
   #rewriteExports(): string[] {
     const bindings = new Map(
       this.#requests.flatMap((one) => one.bindings.map((binding) => [binding.local, binding])),

@@ -15,7 +15,7 @@ const prototype = Module.prototype as unknown as {
 const compile = prototype._compile;
 
 // The hooks see standard modules only; a CommonJS one is handed to this, whoever asks for it.
-// What more it is handed says how the module is to be read: Node tells a standard one by it.
+// The other arguments say how to read the module: Node marks a standard module with them.
 prototype._compile = function (code, file, ...rest) {
   const runtime = join(ours, 'seam.cjs');
   const isStandard = rest[0] === 'module';

@@ -55,7 +55,7 @@ export class Panel {
     this.#waiting.replaceChildren(...waiting.map(makeWaiting));
   }
 
-  /** @param change is told which props have another value now */
+  /** @param change is called with the props that have another value now */
   showProps(
     props: Readonly<Record<string, unknown>>,
     change: (changed: Record<string, unknown>) => void,

@@ -226,7 +226,7 @@ let isOnPage = false;
 
 /** From now on a person at the page has them. */
 export function lendDevices(): void {
-  // A browser's own input takes tasks in which answers come: no order of arrival could be told from another.
+  // A browser's own input takes several tasks, and answers arrive meanwhile: orders of arrival could not be kept apart.
   devices.lend = (person, during) => (directing.current ? person.hands : new Devices(person, during));
 }
 
