@@ -17,6 +17,8 @@ export const isolatedBy = (isolate) => (component, options) => async () => {
   await takeDown();
 };
 
+const ofLastTwo = (times) => times.at(-1) + times.at(-2);
+
 export const middle = (times) => times.sort((a, b) => a - b)[Math.floor(times.length / 2)];
 
 /**
@@ -37,19 +39,16 @@ export const compareBatches = ({ ours, floor, size = 50, rounds = 30 }) => {
  */
 export async function compare({ ours, floor, rounds, warmUp = Math.ceil(rounds / 10) }) {
   const times = { ours: [], floor: [], ratios: [] };
-  let before = { ours: 0, floor: 0 };
   for (let round = -warmUp; round < rounds; round++) {
     // Whoever goes second finds the caches warm and the other's garbage, so they take turns.
     const order = round % 2 === 0 ? [ours, floor] : [floor, ours];
     const each = new Map();
     for (const work of order) each.set(work, await took(work));
     if (round < 0) continue;
-    const now = { ours: each.get(ours), floor: each.get(floor) };
-    times.ours.push(now.ours);
-    times.floor.push(now.floor);
+    times.ours.push(each.get(ours));
+    times.floor.push(each.get(floor));
     // One round in either order makes a pair.
-    if (round % 2 === 1) times.ratios.push((before.ours + now.ours) / (before.floor + now.floor));
-    before = now;
+    if (round % 2 === 1) times.ratios.push(ofLastTwo(times.ours) / ofLastTwo(times.floor));
   }
   return { ours: middle(times.ours), floor: middle(times.floor), ratio: middle(times.ratios) };
 }

@@ -116,7 +116,7 @@ export class Scope {
     const factory = (asked?: unknown): unknown => {
       const made = make(asked);
       // By the name that templates call it by.
-      core.inject(SURROUNDINGS).stubs.note(pipe.type, undefined, pipe.name);
+      surroundingsHere().stubs.note(pipe.type, undefined, pipe.name);
       return made;
     };
     return { ...pipe, factory };

@@ -66,6 +66,13 @@ export const scan = (root: Element): Scan => onceFor('scan', root, readScan);
 const slottedIn = (slot: Element): Element[] =>
   (slot as HTMLSlotElement).assignedElements?.().reverse() ?? [];
 
+/** True for a node that stands somewhere in an element or in a shadow root there. */
+function isBelow(node: Node, root: Element): boolean {
+  for (let at: Node | null = node; at; at = at.parentNode ?? (at as Partial<ShadowRoot>).host ?? null)
+    if (at === root) return true;
+  return false;
+}
+
 // A list instead of recursion, since a page may be nested very deeply. And no selectors, since they take a
 // simulated page several times as long.
 function readScan(root: Element): Scan {
@@ -84,7 +91,7 @@ function readScan(root: Element): Scan {
     for (let at = element.lastElementChild; at; at = at.previousElementSibling) next.push(at);
     for (let at = shadow?.lastElementChild; at; at = at.previousElementSibling) next.push(at);
     // What a slot takes up from outside of the root is in it as well.
-    if (tag === 'slot') for (const one of slottedIn(element)) if (!root.contains(one)) next.push(one);
+    if (tag === 'slot') for (const one of slottedIn(element)) if (!isBelow(one, root)) next.push(one);
   }
   return { elements, tags, attributed, hasShadows };
 }

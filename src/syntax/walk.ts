@@ -59,9 +59,7 @@ export abstract class Walk {
     for (const key of keys) {
       const value = node[key];
       // Most members of most nodes are none.
-      if (typeof value !== 'object' || value === null || except?.includes(key)) continue;
-      if (Array.isArray(value)) for (const one of value) this.visit(one, place);
-      else this.visit(value, place);
+      if (typeof value === 'object' && value !== null && !except?.includes(key)) this.visitAll(value, place);
     }
   }
 

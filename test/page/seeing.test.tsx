@@ -2,7 +2,7 @@ import 'simulacra/jest';
 import { useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { isolate } from 'simulacra/react';
-import { css, label, role, takeDown, testId, text, type Locator } from 'simulacra';
+import { css, label, role, takeDown, text, type Locator } from 'simulacra';
 
 const page = (html: string) => isolate(() => <div dangerouslySetInnerHTML={{ __html: html }} />);
 
@@ -219,35 +219,6 @@ it('tells of a failure and of what went wrong while it was cleaned up', async ()
   const failure = await isolate(Ill, { wrap: [Wrapper] }).catch((error: Error) => error.message);
   expect(failure).toMatch(/^SIM-RENDER-THREW[^]*first of all/);
   await takeDown();
-});
-
-describe('what is in a shadow root', () => {
-  const Card = () => {
-    const ref = (host: HTMLElement | null) => {
-      if (!host || host.shadowRoot) return;
-      host.attachShadow({ mode: 'open' }).innerHTML =
-        '<h3>Anemone</h3><label>Note <input data-testid="note"></label><section><slot></slot></section><p hidden>Away</p>';
-    };
-    return (
-      <div ref={ref}>
-        <button data-testid="open">Open</button>
-      </div>
-    );
-  };
-  it.each<[Locator, number]>([
-    [role('heading', 'Anemone', { level: 3 }), 1],
-    [label('Note'), 1],
-    [text('Anemone'), 1],
-    [testId('note'), 1],
-    [role('button', 'Open'), 1],
-    ...[text('Open'), role('button', 'Open'), testId('open'), css('button')].map(
-      (locator) => [locator.inside(css('section')), 1] as [Locator, number],
-    ),
-    [role('button', 'Open').inside(css('section')), 1],
-    [text('Away'), 0],
-  ])('%j', async (locator, times) => {
-    expect(await isolate(Card)).toShow(locator, { times });
-  });
 });
 
 describe('what is out of reach', () => {

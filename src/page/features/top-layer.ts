@@ -24,7 +24,7 @@ function forgetGone(shown: Set<Element>): void {
 
 /** True for a popover that is shown. */
 export const isOpenPopover = (element: Element): boolean =>
-  open.has(element) || matches(element, ':popover-open');
+  hasTopLayer(element.ownerDocument) ? element.matches(':popover-open') : open.has(element);
 
 const windowOf = ({ ownerDocument }: Element) => ownerDocument.defaultView as unknown as typeof globalThis;
 
@@ -87,12 +87,4 @@ export function openModals(document: Document): Element[] {
   return [...modals].filter(
     (dialog) => dialog.ownerDocument === document && (dialog as HTMLDialogElement).open,
   );
-}
-
-function matches(element: Element, selector: string): boolean {
-  try {
-    return element.matches(selector);
-  } catch {
-    return false;
-  }
 }
