@@ -28,7 +28,7 @@ export class Builder {
   /** By the unit, by the file that is loaded, or by parts with a NUL between them. */
   readonly #nodes = new Map<string | Unit, SurveyNode>();
   readonly #open: (() => void)[] = [];
-  readonly #problems: Problem[] = [];
+  readonly #problems = new Map<string, Problem>();
   readonly #weights = new Map<string, number>();
   /** Calls that are requests if what is called turns out to ask the network. */
   #asking: { from: SurveyNode; leaf: Leaf; client: SurveyNode }[] = [];
@@ -46,7 +46,7 @@ export class Builder {
     this.settleClients();
     const nodes = [...reachedFrom(root)];
     const files = new Set(nodes.filter(isFile).map((node) => node.file));
-    return { root, nodes, problems: this.problems.filter((one) => files.has(one.file)) };
+    return { root, nodes, problems: this.#problemsOf((one) => files.has(one.file)) };
   }
 
   follow(file: string, unit: Unit): SurveyNode {
@@ -61,7 +61,11 @@ export class Builder {
   }
 
   get problems(): readonly Problem[] {
-    return [...this.#problems].sort(byPlace);
+    return this.#problemsOf(() => true);
+  }
+
+  #problemsOf(isAsked: (problem: Problem) => boolean): readonly Problem[] {
+    return [...this.#problems.values()].filter(isAsked).sort(byPlace);
   }
 
   #make(key: string | Unit, making: Making, fill?: (node: SurveyNode) => void): SurveyNode {
@@ -93,7 +97,7 @@ export class Builder {
     }
     edges.push(...this.#templates.usesOf(file, unit));
     for (const [found, use] of edges) {
-      for (const leaf of this.#requests.askedBy(file, use)) this.#leaf(node, file, leaf);
+      for (const leaf of this.#requests.askedBy(found, use)) this.#leaf(node, file, leaf);
       const to = this.#target(file, unit, found, use);
       if (to && to !== node) connect(node, to, to.kind === 'context' ? usedAsContext(use) : use);
     }
@@ -216,8 +220,8 @@ export class Builder {
 
   #problem(file: string, line: number, why: string): void {
     const name = this.linker.project.nameOf(file);
-    if (!this.#problems.some((one) => one.file === name && one.why === why))
-      this.#problems.push({ file: name, line, why });
+    const key = `${name}\0${why}`;
+    if (!this.#problems.has(key)) this.#problems.set(key, { file: name, line, why });
   }
 
   /** Adds the calls of clients that turned out to ask the network. */

@@ -56,8 +56,11 @@ export function findCuts(graph: Graph, most = 5): readonly Cut[] {
     return found.includes(true);
   };
   look(root);
-  const all = reachedFrom(root);
-  const before = { used: filesUsed(all), loaded: filesLoaded(all) };
+  const before = {
+    used: filesUsed(graph.nodes).size,
+    loaded: filesLoaded(graph.nodes),
+    onLoad: graph.nodes.filter(({ own }) => own.includes('on load')),
+  };
   return chosen
     .sort((a, b) => weigh(b) - weigh(a))
     .slice(0, most)
@@ -81,17 +84,23 @@ function isCuttable(root: SurveyNode, { kind, unit, file }: SurveyNode): boolean
   );
 }
 
-const filesLoaded = (nodes: Iterable<SurveyNode>) =>
-  new Set([...nodes].filter(isFile).map(({ file }) => file));
+function filesLoaded(nodes: Iterable<SurveyNode>): number {
+  let files = 0;
+  for (const node of nodes) if (isFile(node)) files++;
+  return files;
+}
 
-function describeCut(
-  { root, nodes }: Graph,
-  node: SurveyNode,
-  before: { readonly used: ReadonlySet<unknown>; readonly loaded: ReadonlySet<unknown> },
-): Cut {
+/** What is there before anything is cut. */
+interface Before {
+  readonly used: number;
+  readonly loaded: number;
+  readonly onLoad: readonly SurveyNode[];
+}
+
+function describeCut({ root, nodes }: Graph, node: SurveyNode, before: Before): Cut {
   const isLoaded = !/^(component|directive|context|token|service)$/.test(node.kind);
-  const inFile = nodes.filter(({ file }) => file === node.file);
-  const without = new Set(isLoaded && node.unit ? inFile : [node]);
+  const inFile = () => nodes.filter(({ file }) => file === node.file);
+  const without = new Set(isLoaded && node.unit ? inFile() : [node]);
   const left = reachedFrom(root, without);
   // Of a heavy package nothing is gained as long as something of it is used.
   const isGone = ({ own, package: from }: SurveyNode) =>
@@ -99,17 +108,18 @@ function describeCut(
   const gone = nodes
     .filter((one) => !left.has(one) && one !== node && isNotable(one) && isGone(one))
     .sort((a, b) => b.own.length - a.own.length);
-  const [all, rest] = isLoaded ? [before.loaded, filesLoaded(left)] : [before.used, filesUsed(left)];
-  const onLoad = nodes.filter((one) => one.own.includes('on load') && left.has(one));
+  const of = isLoaded ? before.loaded : before.used;
+  const rest = isLoaded ? filesLoaded(left) : filesUsed(left).size;
+  const onLoad = before.onLoad.filter((one) => left.has(one));
   const unloaded =
     onLoad.length > 0 && node.file !== root.file
-      ? reachedFrom(root, new Set([...without, ...inFile]))
+      ? reachedFrom(root, new Set([...without, ...inFile()]))
       : undefined;
   const still = unloaded ? onLoad.filter((one) => !unloaded.has(one)) : [];
   return {
     still,
     ...(still.length > 0 && { instead: printSwap(root, node) }),
-    ...{ node, line: printLine(root, node), modules: all.size - rest.size, of: all.size },
+    ...{ node, line: printLine(root, node), modules: of - rest, of },
     ...{ isLoaded, gone },
   };
 }

@@ -11,48 +11,52 @@ export function findDominators(
   next: (node: SurveyNode) => readonly SurveyNode[],
 ): ReadonlyMap<SurveyNode, SurveyNode> {
   const order = postOrder(root, next);
-  const place = new Map(order.map((node, index) => [node, index]));
-  const before = new Map<SurveyNode, SurveyNode[]>(order.map((node) => [node, []]));
-  for (const node of order) for (const to of next(node)) before.get(to)?.push(node);
-  const found = new Map<SurveyNode, SurveyNode>([[root, root]]);
-  const meet = (a: SurveyNode, b: SurveyNode): SurveyNode => {
+  const place = new Map(order.map(({ node }, index) => [node, index]));
+  const before = order.map((): number[] => []);
+  for (const [index, { to }] of order.entries()) for (const one of to) before[place.get(one)!]!.push(index);
+  // The root comes last, and a node that is not found yet is at -1.
+  const last = order.length - 1;
+  const found = new Int32Array(order.length).fill(-1);
+  found[last] = last;
+  const meet = (a: number, b: number): number => {
     let [one, two] = [a, b];
     while (one !== two) {
-      while (place.get(one)! < place.get(two)!) one = found.get(one)!;
-      while (place.get(two)! < place.get(one)!) two = found.get(two)!;
+      while (one < two) one = found[one]!;
+      while (two < one) two = found[two]!;
     }
     return one;
   };
   for (let isChanged = true; isChanged;) {
     isChanged = false;
-    for (const node of order.toReversed()) {
-      if (node === root) continue;
-      const known = before.get(node)!.filter((one) => found.has(one));
-      const nearest = known.reduce(meet, known[0]!);
-      if (found.get(node) === nearest) continue;
-      found.set(node, nearest);
+    for (let index = last - 1; index >= 0; index--) {
+      let nearest = -1;
+      for (const one of before[index]!)
+        if (found[one]! >= 0) nearest = nearest < 0 ? one : meet(nearest, one);
+      if (found[index] === nearest) continue;
+      found[index] = nearest;
       isChanged = true;
     }
   }
-  return found;
+  return new Map(order.map(({ node }, index) => [node, order[found[index]!]!.node]));
 }
 
-function postOrder(
-  root: SurveyNode,
-  next: (node: SurveyNode) => readonly SurveyNode[],
-): readonly SurveyNode[] {
-  const order: SurveyNode[] = [];
-  const seen = new Set([root]);
-  const stack: { node: SurveyNode; left: SurveyNode[] }[] = [{ node: root, left: [...next(root)] }];
-  for (let top = stack.at(-1); top; top = stack.at(-1)) {
-    const to = top.left.shift();
-    if (to === undefined) {
-      order.push(top.node);
-      stack.pop();
-    } else if (!seen.has(to)) {
-      seen.add(to);
-      stack.push({ node: to, left: [...next(to)] });
-    }
+interface Met {
+  readonly node: SurveyNode;
+  readonly to: readonly SurveyNode[];
+}
+
+function postOrder(root: SurveyNode, next: (node: SurveyNode) => readonly SurveyNode[]): readonly Met[] {
+  const order: Met[] = [];
+  const seen = new Set<SurveyNode>();
+  const enter = (node: SurveyNode) => {
+    seen.add(node);
+    return { node, to: next(node), at: 0 };
+  };
+  const way = [enter(root)];
+  for (let top = way.at(-1); top; top = way.at(-1)) {
+    const to = top.to[top.at++];
+    if (to === undefined) order.push(way.pop()!);
+    else if (!seen.has(to)) way.push(enter(to));
   }
   return order;
 }

@@ -107,8 +107,11 @@ export function marksReached(nodes: readonly SurveyNode[]): ReadonlyMap<SurveyNo
 export const isHard = ({ own }: SurveyNode): boolean => own.length > 0;
 
 /** The files of which something is used. */
-export const filesUsed = (nodes: Iterable<SurveyNode>): ReadonlySet<string | undefined> =>
-  new Set([...nodes].filter(({ unit }) => unit).map(({ file }) => file));
+export function filesUsed(nodes: Iterable<SurveyNode>): ReadonlySet<string | undefined> {
+  const files = new Set<string | undefined>();
+  for (const { unit, file } of nodes) if (unit) files.add(file);
+  return files;
+}
 
 /** True for the node that stands for a file that is loaded. */
 export const isFile = ({ kind, unit, leaf }: SurveyNode): boolean =>

@@ -15,6 +15,7 @@ export class Linker {
   readonly #units = new Map<string, ReadonlyMap<string, Unit>>();
   readonly #exported = new Map<string, Map<string, Found | undefined>>();
   readonly #imports = new Map<string, ReadonlyMap<string, Imported>>();
+  readonly #found = new Map<string, Map<string, Found | undefined>>();
 
   constructor(readonly project: Project) {}
 
@@ -36,8 +37,11 @@ export class Linker {
 
   /** What a name of a file stands for; undefined for one that it neither declares nor imports. */
   find(file: string, name: string, member?: string): Found | undefined {
-    const imported = this.#importsOf(file).get(name);
-    const found = imported ? this.#imported(file, imported) : this.#declared(file, name);
+    let names = this.#found.get(file);
+    if (!names) this.#found.set(file, (names = new Map<string, Found | undefined>()));
+    let found = names.get(name);
+    // A second time costs as little for a name that stands for nothing: most are of the language.
+    if (!found && !names.has(name)) names.set(name, (found = this.#handedOn(file, name)));
     if (!member || found?.kind !== 'file') return found;
     return this.exported(found.file, member) ?? found;
   }
@@ -99,7 +103,7 @@ export class Linker {
   }
 
   // A name that is exported may be one that was imported.
-  #handedOn(file: string, local: string, seen: Set<string>): Found | undefined {
+  #handedOn(file: string, local: string, seen?: Set<string>): Found | undefined {
     const imported = this.#importsOf(file).get(local);
     return imported ? this.#imported(file, imported, seen) : this.#declared(file, local);
   }

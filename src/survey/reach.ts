@@ -20,75 +20,72 @@ export const isNotable = (node: SurveyNode): boolean =>
  * @see R. Tarjan: Depth-First Search and Linear Graph Algorithms
  */
 export class Reach {
-  readonly #bits = new Map<SurveyNode, Uint32Array>();
+  /** By the number of the node, as all lists here. */
+  readonly #bits: Uint32Array[] = [];
   readonly #notable: readonly SurveyNode[];
-  readonly #places = new Map<SurveyNode | string, number>();
-  readonly #files: number;
+  readonly #files = new Map<string, number>();
+  readonly #places: number[] = [];
+  readonly #words: number;
 
   constructor(nodes: readonly SurveyNode[]) {
     for (const { unit, file } of nodes)
-      if (unit && file !== undefined && !this.#places.has(file)) this.#places.set(file, this.#places.size);
-    this.#files = this.#places.size;
+      if (unit && file !== undefined && !this.#files.has(file)) this.#files.set(file, this.#files.size);
     this.#notable = nodes.filter(isNotable);
-    for (const node of this.#notable) this.#places.set(node, this.#places.size);
+    for (const [index, { id }] of this.#notable.entries()) this.#places[id] = this.#files.size + index;
+    this.#words = ((this.#files.size + this.#notable.length) >>> 5) + 1;
     this.#findCircles(nodes);
   }
 
   of(node: SurveyNode): Reached {
-    const bits = this.#bits.get(node)!;
+    const bits = this.#bits[node.id]!;
     const has = (place: number) => (bits[place >>> 5]! & (1 << (place & 31))) !== 0;
     let modules = 0;
-    for (let place = 0; place < this.#files; place++) if (has(place)) modules++;
-    const notable = this.#notable.filter((_, index) => has(this.#files + index));
+    for (let place = 0; place < this.#files.size; place++) if (has(place)) modules++;
+    const notable = this.#notable.filter((_, index) => has(this.#files.size + index));
     const met = new Set(notable.flatMap(({ own }) => own));
     return { modules, notable, marks: marks.filter((mark) => met.has(mark)) };
   }
 
-  #ownBits(nodes: readonly SurveyNode[]): Uint32Array {
-    const bits = new Uint32Array((this.#places.size >>> 5) + 1);
-    for (const node of nodes) {
-      for (const key of [node, node.unit && node.file]) {
-        const place = key === undefined ? undefined : this.#places.get(key);
-        if (place !== undefined) bits[place >>> 5]! |= 1 << (place & 31);
-      }
-    }
-    return bits;
-  }
-
   #findCircles(nodes: readonly SurveyNode[]): void {
-    const order = new Map<SurveyNode, number>();
-    const low = new Map<SurveyNode, number>();
+    const order: number[] = [];
+    const low: number[] = [];
     const held: SurveyNode[] = [];
+    let met = 0;
     for (const start of nodes) {
-      const way = order.has(start) ? [] : [{ node: start, next: 0 }];
+      const way = order[start.id] === undefined ? [{ node: start, next: 0 }] : [];
       for (let top = way.at(-1); top; top = way.at(-1)) {
         const { node } = top;
+        const { id } = node;
         if (top.next === 0) {
-          order.set(node, order.size);
-          low.set(node, order.get(node)!);
+          low[id] = order[id] = met++;
           held.push(node);
         }
         const to = node.edges[top.next++]?.to;
         if (to === undefined) {
           way.pop();
-          const over = way.at(-1)?.node;
-          if (over) low.set(over, Math.min(low.get(over)!, low.get(node)!));
-          if (low.get(node) === order.get(node)) this.#close(held.splice(held.lastIndexOf(node)));
-        } else if (!order.has(to)) way.push({ node: to, next: 0 });
-        else if (!this.#bits.has(to)) low.set(node, Math.min(low.get(node)!, order.get(to)!));
+          const over = way.at(-1)?.node.id;
+          if (over !== undefined) low[over] = Math.min(low[over]!, low[id]!);
+          if (low[id] === order[id]) this.#close(held.splice(held.lastIndexOf(node)));
+        } else if (order[to.id] === undefined) way.push({ node: to, next: 0 });
+        else if (!this.#bits[to.id]) low[id] = Math.min(low[id]!, order[to.id]!);
       }
     }
   }
 
   // What a circle leads to was found before.
   #close(circle: readonly SurveyNode[]): void {
-    const bits = this.#ownBits(circle);
-    for (const { edges } of circle) {
+    const bits = new Uint32Array(this.#words);
+    const mark = (place: number | undefined) => {
+      if (place !== undefined) bits[place >>> 5]! |= 1 << (place & 31);
+    };
+    for (const { id, unit, file, edges } of circle) {
+      mark(this.#places[id]);
+      if (unit) mark(this.#files.get(file!));
       for (const { to } of edges) {
-        const others = this.#bits.get(to);
+        const others = this.#bits[to.id];
         if (others) for (let word = 0; word < bits.length; word++) bits[word]! |= others[word]!;
       }
     }
-    for (const node of circle) this.#bits.set(node, bits);
+    for (const { id } of circle) this.#bits[id] = bits;
   }
 }

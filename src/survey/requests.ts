@@ -1,5 +1,5 @@
 import type { Leaf, Part, Parts, Unit, Use } from './facts';
-import type { Linker } from './link';
+import type { Found, Linker } from './link';
 import { isArgument } from './read/addresses';
 
 /** A request that depends on what its function is called with. */
@@ -16,6 +16,8 @@ export const isOpen = (address: Parts): boolean =>
     return isArgument(part) && !(typeof before === 'string' && /[/=]$/.test(before));
   });
 
+const none: readonly Open[] = [];
+
 /** Finds what is asked for through functions of the project's own: `getJson('/api/hives')`. */
 export class Requests {
   readonly #open = new Map<Unit, readonly Open[]>();
@@ -31,25 +33,28 @@ export class Requests {
       .filter(({ kind, address }) => kind === 'request' && address && isOpen(address))
       .map((leaf) => ({ leaf, address: leaf.address!, within: leaf.within }));
     const handedOn = unit.uses.flatMap((use) =>
-      this.#filled(file, use).filter(({ address }) => isOpen(address)),
+      this.#filled(this.linker.find(file, use.name, use.member), use).filter(({ address }) =>
+        isOpen(address),
+      ),
     );
     const all = [...own, ...handedOn];
     this.#open.set(unit, all);
     return all;
   }
 
-  /** What one use of a function asks for; where the use does not say, the address is a value. */
-  askedBy(file: string, use: Use): readonly Leaf[] {
-    return this.#filled(file, use)
+  /** What one use of a function asks for, found for its name; where the use does not say, the address is a value. */
+  askedBy(target: Found | undefined, use: Use): readonly Leaf[] {
+    return this.#filled(target, use)
       .filter(({ address }) => !isOpen(address))
       .map(({ leaf, address }) => ({ ...leaf, line: use.line, address }));
   }
 
-  #filled(file: string, use: Use): readonly Open[] {
-    const target = this.linker.find(file, use.name, use.member);
+  #filled(target: Found | undefined, use: Use): readonly Open[] {
     // What a component asks for stands with the component.
-    if (target?.kind !== 'unit' || target.unit.kind === 'component') return [];
-    return this.openOf(target.file, target.unit)
+    if (target?.kind !== 'unit' || target.unit.kind === 'component') return none;
+    const open = this.openOf(target.file, target.unit);
+    if (open.length === 0) return none;
+    return open
       .filter(({ within }) => within === undefined || use.member === undefined || within === use.member)
       .map(({ leaf, address }) => {
         const filled = address.flatMap((part): Parts => {

@@ -13,8 +13,13 @@ export interface Node {
 export const isNode = (value: unknown): value is Node =>
   typeof value === 'object' && value !== null && typeof (value as Node).type === 'string';
 
-export const nodesIn = (value: unknown): readonly Node[] =>
-  Array.isArray(value) ? value.filter(isNode) : [];
+const none: readonly Node[] = [];
+
+export const nodesIn = (value: unknown): readonly Node[] => {
+  if (!Array.isArray(value)) return none;
+  // Only a list with holes has anything else.
+  return value.every(isNode) ? value : value.filter(isNode);
+};
 
 /** The text of a string literal, or undefined for anything else. */
 export const textOf = (node: unknown): string | undefined =>

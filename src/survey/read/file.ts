@@ -124,8 +124,11 @@ const unread = (why: string, line: number): FileFacts => ({
 
 /** `HiveBoard` of `src/HiveBoard.vue`, `HiveBoard` of `hive-board.ts`. */
 function stemOf(file: string): string {
-  const [name = ''] = basename(file).split('.');
-  const joined = name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
+  const base = basename(file);
+  const name = base.slice(0, Math.max(0, base.indexOf('.')));
+  const joined = name.includes('-')
+    ? name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase())
+    : name;
   return joined.charAt(0).toUpperCase() + joined.slice(1);
 }
 
@@ -145,10 +148,14 @@ function readCode(
   const lineAt = makeLines(text, offset);
   const [error] = errors;
   if (error) return { why: error.message, line: lineAt(error.labels[0]?.start ?? 0) };
-  return new Reading({
+  const reading = new Reading({
     ...{ code, module, stem, framework, lineAt, isSetup },
     program: program as unknown as Node,
   });
+  // The parser's getter for the tree outlives its result until the next full collection. What hangs on it
+  // would survive with it.
+  program.body.length = 0;
+  return reading;
 }
 
 function findStarts(text: string): number[] {
@@ -174,6 +181,11 @@ function makeLines(text: string, offset: number): (place: number) => number {
 }
 
 function factsOf(readings: readonly Reading[]): FileFacts {
+  const [first] = readings;
+  if (first && readings.length === 1) {
+    const { imports, exports, units } = first;
+    return { imports, exports, units: units.map((unit) => unit.done()) };
+  }
   return {
     imports: readings.flatMap(({ imports }): Import[] => imports),
     exports: readings.flatMap(({ exports }) => exports),

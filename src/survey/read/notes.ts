@@ -49,10 +49,7 @@ export abstract class Notes extends Walk {
     this.imports = imports;
     this.exports = exports;
     this.imported = imported;
-    const from = new Set(imports.map(({ specifier }) => specifier));
-    const names = (part: string) => [...from].some((one) => one === part || one.startsWith(`${part}/`));
-    this.framework =
-      script.framework ?? (names('@angular') ? 'angular' : names('vue') && !names('react') ? 'vue' : 'react');
+    this.framework = script.framework ?? frameworkOf(imports);
     this.load.kind = 'load';
   }
 
@@ -175,6 +172,12 @@ export abstract class Notes extends Walk {
     const text = this.script.code.slice(node.start, node.end).replace(/\s+/g, ' ');
     return text.length > 40 ? `${text.slice(0, 39)}…` : text;
   }
+}
+
+function frameworkOf(imports: readonly Import[]): Framework {
+  const names = imports.map(({ specifier }) => specifier.split('/', 1)[0]);
+  if (names.includes('@angular')) return 'angular';
+  return names.includes('vue') && !names.includes('react') ? 'vue' : 'react';
 }
 
 function tableOf<T>(tables: Map<Scope, Map<string, T>>, scope: Scope): Map<string, T> {
