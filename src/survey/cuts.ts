@@ -107,7 +107,7 @@ function describeCut({ root, nodes }: Graph, node: SurveyNode, before: Before): 
     !(own.length === 1 && own[0] === 'heavy') || ![...left].some((one) => one.package === from);
   const gone = nodes
     .filter((one) => !left.has(one) && one !== node && isNotable(one) && isGone(one))
-    .sort((a, b) => b.own.length - a.own.length);
+    .sort((a, b) => b.own.length - a.own.length || a.id - b.id);
   const of = isLoaded ? before.loaded : before.used;
   const rest = isLoaded ? filesLoaded(left) : filesUsed(left).size;
   const onLoad = before.onLoad.filter((one) => left.has(one));

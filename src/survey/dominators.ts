@@ -37,7 +37,8 @@ export function findDominators(
       isChanged = true;
     }
   }
-  return new Map(order.map(({ node }, index) => [node, order[found[index]!]!.node]));
+  const pairs = order.map(({ node }, index) => [node, order[found[index]!]!.node] as const);
+  return new Map(pairs.toReversed());
 }
 
 interface Met {

@@ -64,9 +64,12 @@ function enlarge(next) {
 }
 const fit = () => enlarge(Math.min(1, main.clientWidth / whole.width, main.clientHeight / whole.height));
 const make = (name, text, className) => Object.assign(document.createElement(name), { textContent: text, className: className ?? '' });
-function told(cut) {
-  const names = (ids) => [...new Set(ids.map((id) => nodes.get(String(id)).name))].join(', ');
-  return [cut.modules && cut.modules + ' of ' + cut.of + ' modules ' + cut.how, cut.gone.length && 'without ' + names(cut.gone), cut.still.length && 'still on load: ' + names(cut.still)].filter(Boolean).join('; ');
+function list(ids) {
+  const names = [...new Set(ids.map((id) => nodes.get(String(id)).name))];
+  return names.length > 8 ? names.slice(0, 7).join(', ') + ' and ' + (names.length - 7) + ' more' : names.join(', ');
+}
+function describe(cut) {
+  return [cut.modules && cut.modules + ' of ' + cut.of + ' modules ' + cut.how, cut.gone.length && 'without ' + list(cut.gone), cut.still.length && 'still on load: ' + list(cut.still)].filter(Boolean).join('; ');
 }
 function chosen(id) {
   const node = nodes.get(id);
@@ -76,22 +79,22 @@ function chosen(id) {
   if (node.hard.length) aside.append(make('p', 'Hard in a test: ' + node.hard.join(', '), 'hard'));
   else if (node.leadsTo.length) aside.append(make('p', 'Leads to ' + node.leadsTo.join(', ')));
   const cut = component.cuts.find((one) => String(one.node) === id);
-  if (cut) aside.append(make('h3', 'Cut it'), make('code', cut.line), make('p', told(cut)));
+  if (cut) aside.append(make('h3', 'Cut it'), make('code', cut.line), make('p', describe(cut)));
   for (const [title, edges, end] of [['Used by', from, 'from'], ['Uses', to, 'to']]) {
     if (edges.length === 0) continue;
-    const list = make('ul');
+    const items = make('ul');
     for (const edge of edges) {
       const item = make('li');
       const button = make('button', nodes.get(String(edge[end])).name + '  (' + edge.how + ')');
       button.onclick = () => choose(String(edge[end]), true);
       item.append(button);
-      list.append(item);
+      items.append(item);
     }
-    aside.append(make('h3', title), list);
+    aside.append(make('h3', title), items);
   }
   if (id === root && component.cuts.length) {
     aside.append(make('h3', 'Where to cut'));
-    for (const one of component.cuts) aside.append(make('code', one.line), make('p', told(one)));
+    for (const one of component.cuts) aside.append(make('code', one.line), make('p', describe(one)));
   }
 }
 function choose(id, isMoving) {

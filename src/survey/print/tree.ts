@@ -45,7 +45,7 @@ function printHead({ subject, graph, reached, modules, others }: Survey, { bold,
   const takes = [...(unit.inputs ?? [])];
   const parts = [
     takes.length > 0 && `takes ${list(takes, 6)}`,
-    unit.outputs?.length && `tells ${list(unit.outputs, 6)}`,
+    unit.outputs?.length && `${unit.framework === 'react' ? 'calls' : 'emits'} ${list(unit.outputs, 6)}`,
     unit.slots?.length && `renders what it is given: ${list(unit.slots, 6)}`,
     unit.renders?.length && `calls ${list(unit.renders, 6)} to render`,
   ].filter(Boolean);
