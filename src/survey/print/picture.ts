@@ -42,14 +42,15 @@ function layOut(survey: Survey) {
   graph.setGraph({ rankdir: 'LR', nodesep: 10, ranksep: 56, marginx: margin, marginy: margin });
   graph.setDefaultEdgeLabel(() => ({}));
   const shown = survey.graph.nodes.filter((node) => isDrawn(survey, node));
-  for (const { id } of shown) graph.setNode(String(id), { ...box });
+  // The layout draws what comes last at the top: so it has the order of the source.
+  for (const { id } of shown.toSorted((a, b) => b.id - a.id)) graph.setNode(String(id), { ...box });
   const drawn = new Set(shown);
-  const told = new Set<SurveyNode>();
+  const loads = new Set<SurveyNode>();
   for (const node of shown) {
-    for (const { to, how } of [...node.edges, ...loadedWith(node)]) {
+    for (const { to, how } of [...node.edges, ...loadedWith(node)].reverse()) {
       const isLoad = to.own.includes('on load');
-      if (how === 'loaded' || !drawn.has(to) || (isLoad && told.has(to))) continue;
-      if (isLoad) told.add(to);
+      if (how === 'loaded' || !drawn.has(to) || (isLoad && loads.has(to))) continue;
+      if (isLoad) loads.add(to);
       graph.setEdge(String(node.id), String(to.id));
     }
   }
