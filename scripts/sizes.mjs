@@ -7,9 +7,9 @@ import { gzipSync } from 'node:zlib';
 /** Kilobytes (of 1,000 bytes), minified and compressed with gzip. */
 const budget = {
   'index.js': 90.5,
-  'react.js': 122,
-  'vue.js': 123.5,
-  'angular.js': 126.5,
+  'react.js': 123,
+  'vue.js': 124.5,
+  'angular.js': 127.5,
   'jest.js': 45.5,
   'seam.js': 12,
 };

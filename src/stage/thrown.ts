@@ -7,6 +7,7 @@ import { whatThePageLacks } from '../page/lacking';
 import type { Asking } from './bare-reads';
 import { homeOf } from '../seam/exports';
 import { comesOfRead } from './evidence';
+import { readProvider, type PackageProvider } from './package-provider';
 import type { ChronicleLog } from '../core/chronicle';
 
 interface Circumstances {
@@ -65,19 +66,10 @@ export function explainThrown(error: unknown, circumstances: Circumstances): Err
     const known = circumstances.wrapperOf(library.package);
     // What we know about a package is better than a name found in a message.
     const wrapper = asked && /^(|plugin|.*….*)$/.test(known) ? circumstances.asWrapper(asked) : known;
-    return explain(
-      'SIM-WRAP-MISSING',
-      {
-        ...library,
-        chain,
-        reader: thrower,
-        contexts,
-        threw,
-        wrapper,
-        imports: circumstances.importOf?.(library.package),
-      },
-      told,
-    );
+    const imports = circumstances.importOf?.(library.package);
+    const fields = { ...library, chain, reader: thrower, contexts, threw, wrapper, imports };
+    const name = /^<?([A-Z]\w*)(?!\w| …)/.exec(wrapper)?.[1];
+    return explain('SIM-WRAP-MISSING', name ? withProvider(fields, name, error) : fields, told);
   }
   const read = fitting.find((one) => isNamedIn(one, threw)) ?? fitting.at(-1);
   const printed = lacks.filter((other) => other !== read).map(printRead);
@@ -105,6 +97,21 @@ export function explainThrown(error: unknown, circumstances: Circumstances): Err
     ...(phase && { phase }),
   };
   return explain('SIM-RENDER-THREW', fields, told);
+}
+
+/** Adds the provider as the types of its package have it. Reading them takes a second, so that is done when asked for. */
+function withProvider<T extends LibraryHook>(
+  fields: T,
+  name: string,
+  error: unknown,
+): T & { readonly provider?: PackageProvider | undefined } {
+  const frames = ((error as Error).stack ?? '').split('\n').filter(isFrame);
+  const frame = frames.find((one) => packageOf(one) === fields.package) ?? '';
+  const [, folder = ''] =
+    /(?:\(|at |file:\/\/)((?:[A-Za-z]:)?[\\/].*[\\/])node_modules[\\/]/.exec(frame) ?? [];
+  let provider: PackageProvider | undefined;
+  const get = () => (provider ??= readProvider(name, fields.package, folder));
+  return Object.defineProperty(fields, 'provider', { get, configurable: true });
 }
 
 // Undoes what a compiler makes of an import: `(0 , import_vue.inject)(…)` was `inject(…)` in the source.

@@ -1,5 +1,6 @@
 import type { Log } from '../../core/logs';
 import type { Left } from '../leaks';
+import type { PackageProvider } from '../package-provider';
 import type { Report } from '../../core/errors/error';
 import type { Place } from '../../core/origin';
 import { asCode, list } from '../../core/print';
@@ -85,6 +86,11 @@ export const surrounding = {
     wrapper: string;
     /** The line that imports the wrapper, where that is known. */
     imports?: string | undefined;
+    /**
+     * The provider as the types of the package have it, with the props it requires; read by the project's
+     * TypeScript when it is asked for, which takes a second.
+     */
+    provider?: PackageProvider | undefined;
   }): Report => ({
     head: `${f.reader} calls ${wordChain(f.chain ?? [f])}, which needs a provider of that package around it.`,
     there: [
