@@ -3,6 +3,7 @@ import { createRequire } from 'node:module';
 import { dirname, join, relative, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { InlineConfig, Plugin, ViteDevServer } from 'vite';
+import { packageOf } from '../core/origin';
 import { explain as explainNetwork } from '../network/errors';
 import { explain } from './errors';
 
@@ -199,6 +200,7 @@ function settingsFor(
       entries: files.map((file) => relative(root, file).replaceAll('\\', '/')),
       exclude: ['simulacra'],
       include: late.filter(isThere),
+      rolldownOptions: { output: { chunkFileNames: nameChunk } },
     },
     server: {
       ...{ host: '127.0.0.1', port: 0, strictPort: false, open: false, hmr: false, cors: false },
@@ -206,6 +208,22 @@ function settingsFor(
       ...(!isWatching && { watch: null }),
     },
   };
+}
+
+/** What compilers put into packages. */
+const helpers = /^(tslib|@babel\/runtime|@swc\/helpers)$/;
+
+/** Names a file that Vite makes of a package after the package: a stack then says whose code it is. */
+function nameChunk({
+  moduleIds,
+  name,
+}: {
+  readonly moduleIds: readonly string[];
+  readonly name: string;
+}): string {
+  const packages = new Set(moduleIds.map(packageOf).filter((one) => !one || !helpers.test(one)));
+  const [only] = packages.size === 1 ? packages : [];
+  return `${only?.replace('/', '_') ?? name}-[hash].js`;
 }
 
 function nearestModules(root: string): string {

@@ -33,7 +33,7 @@ export function siteIn(error: Stacked): Place | undefined {
 }
 
 // Whoever calls these is who starts a timer or subscribes.
-const passedOn = /[\\/](zone\.js|rxjs)(?:[\\/]|\.js[:?])|ZoneSpec\./;
+const passedOn = /[\\/](zone\.js|rxjs)(?:[\\/]|(?:-[\w-]+)?\.js[:?])|ZoneSpec\./;
 
 /** Where the code stands that made a call, if it is the user's own; undefined for a package. */
 export function placeOfCaller(error: Stacked): Place | undefined {

@@ -181,7 +181,10 @@ function mending(error: unknown) {
     case 'SIM-PROP-MISSING':
       return failure.fields.missing satisfies string[];
     case 'SIM-WRAP-MISSING':
-      return failure.fields.chain satisfies readonly { hook: string; package: string }[] | undefined;
+      return [failure.fields.chain, failure.fields.provider?.requires[0]?.name] satisfies [
+        readonly { hook: string; package: string }[] | undefined,
+        string | undefined,
+      ];
     case 'SIM-PAGE-LACKS':
       return failure.fields.feature satisfies string;
     case 'SIM-REQUEST-UNMATCHED':

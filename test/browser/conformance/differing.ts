@@ -11,8 +11,6 @@ export const differing: Readonly<Record<string, string>> = {
   'virtual time › is shared by subjects that are up at once': 'a browser keeps its time zone',
   'what is left behind › fails the test: a watch over the position':
     "it is the browser's own, which tells nobody",
-  "what is left behind › fails the test: a timer of rxjs's":
-    'Vite may put a package into a file whose name does not tell which one it was',
   'React … a person at the page › writes and undone':
     'React writes the text of a textarea anew, so the browser undoes one letter at a time',
   'the page › has a permission': "until the test sets one, the browser's own is told",
