@@ -56,7 +56,7 @@ export function addDraft(
     .action(async (what: string, given: Given) => {
       // What is found by the survey is drafted here.
       const complain = (text: string) =>
-        output.complain(text.replaceAll('simulacra survey ', 'simulacra draft '));
+        output.complain(text.replace(/simulacra(\s+)survey/g, 'simulacra$1draft'));
       done(await codeOf({ ...output, complain }, () => runDraft(output, what, from, given, untilStopped())));
     });
 }

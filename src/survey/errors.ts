@@ -15,11 +15,11 @@ export const registry = {
     exports: readonly string[];
     importers: readonly string[];
   }): Report => ({
-    head: `${f.file} declares no component.`,
+    head: `${f.file} has no component that could be recognized.`,
     there: [f.exports.length > 0 ? `It exports ${list(f.exports, 8)}.` : 'It exports nothing.'],
     next:
       f.importers.length > 0
-        ? [`Survey a component that uses it:   simulacra survey ${f.importers[0]}`]
+        ? [`Take a component that uses it:   simulacra survey ${f.importers[0]}`]
         : ['Name a file with a component, or a folder to see all of them.'],
   }),
   'SIM-SURVEY-WHICH': (f: { asked: string; choices: readonly string[] }): Report => ({

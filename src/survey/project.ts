@@ -31,7 +31,7 @@ const atOnce = 64;
 const most = 5_000_000;
 /** Declarations, tests and declared states are no part of what is surveyed. */
 const extensions = ['.tsx', '.ts', '.jsx', '.js', '.mts', '.mjs', '.cts', '.cjs', '.vue', '.json'];
-const ofTests = /\.(d|test|spec|states|config)\.[cm]?[jt]sx?$/;
+const ofTests = /\.(d|test|spec|states|stories|config)\.[cm]?[jt]sx?$/;
 const passedBy = /^(node_modules|dist|build|coverage|out|__tests__|\..*)$/;
 const asset =
   /\.(css|s[ac]ss|less|styl|svg|png|jpe?g|gif|webp|avif|ico|woff2?|ttf|json5?|ya?ml|md|txt|graphql|gql|html|wasm|mp[34])$/;

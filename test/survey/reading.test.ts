@@ -38,3 +38,56 @@ describe('what a component leans on', () => {
     expect(found.problems).toEqual([]);
   });
 });
+
+describe('what is a component', () => {
+  const sources: Readonly<Record<string, readonly [source: string, components: readonly string[]]>> = {
+    'a class of a base of its own': [
+      `import { Part } from './base'; export class Card extends Part { render() { return <p/>; } }`,
+      ['Card'],
+    ],
+    'a class that renders by a function, without elements': [
+      `import { createElement } from 'react'; import { BaseComponent } from './base';
+       export class Card extends BaseComponent { render = () => createElement('p'); }`,
+      ['Card'],
+    ],
+    'no base of components': [
+      `import { Component } from 'react'; export abstract class Part extends Component { declare props: object; }`,
+      [],
+    ],
+    'no base whose classes render': [
+      `import { Component } from 'react'; export abstract class Part extends Component { abstract render(): string; }`,
+      [],
+    ],
+    'no class that renders something else': [
+      `import { Surface } from './surface'; export class Chart extends Surface { render() { this.draw(); } }`,
+      [],
+    ],
+    'no base of Angular components': [
+      `import { inject } from '@angular/core'; import { BaseComponent } from './base';
+       export class Card extends BaseComponent { render() { return inject(String); } }`,
+      [],
+    ],
+    'what a function of the file makes': [
+      `import { createElement, forwardRef } from 'react';
+       function heading(tag) { return forwardRef((props, ref) => createElement(tag, { ...props, ref })); }
+       export const H1 = heading('h1'); export const Title = heading('h2');`,
+      ['H1', 'Title'],
+    ],
+    'nothing that a plain function makes': [
+      `const list = () => ['north', 'south']; export const YARDS = list(); export const First = list()[0];`,
+      [],
+    ],
+  };
+  const kinds = makeProject(
+    Object.fromEntries(Object.values(sources).map(([source], index) => [`kind-${index}.tsx`, source])),
+  );
+  it.each(Object.entries(sources).map(([name, [, names]], index) => [name, index, names] as const))(
+    '%s',
+    async (_, index, names) => {
+      const { stdout, stderr } = await kinds.survey('.', '--json');
+      const { components } = JSON.parse(stdout) as { components: readonly RowData[] };
+      const found = components.filter(({ file }) => file === `kind-${index}.tsx`);
+      expect({ names: found.map(({ name }) => name).sort(), stderr }).toEqual({ names, stderr: '' });
+    },
+  );
+});

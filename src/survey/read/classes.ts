@@ -1,11 +1,12 @@
 import { isNode, nameOf, nodesIn, textOf, type Node } from '../../syntax/syntax';
-import type { UnitKind } from '../facts';
+import type { Framework, UnitKind } from '../facts';
 import { readAngularTemplate } from './angular';
 import type { OpenUnit } from './unit';
 
 /** What reading a class needs of the walk around it. */
 interface Around {
   readonly unit: OpenUnit;
+  readonly framework: Framework;
   lineOf(node: Node): number;
 }
 
@@ -22,16 +23,30 @@ export function readClass(around: Around, node: Node, members: Map<string, strin
   const { unit } = around;
   unit.kind = 'class';
   const base = node['superClass'];
-  if (
-    isNode(base) &&
-    /^(Pure)?Component$/.test(nameOf(base.type === 'MemberExpression' ? base['property'] : base))
-  ) {
-    unit.kind = 'component';
-    unit.framework = 'react';
+  // What has no `render` of its own is what components are derived from.
+  if (isNode(base) && around.framework === 'react' && rendersItself(node)) {
+    const name = nameOf(base.type === 'MemberExpression' ? base['property'] : base);
+    if (/Component$/.test(name)) makeComponent(unit);
   }
   for (const decorator of nodesIn(node['decorators'])) readDecorator(around, decorator['expression'] as Node);
   for (const member of nodesIn((node['body'] as Node)['body'])) readMember(around, member, members);
 }
+
+/** Decides on a class once its inside was read: one that renders elements is a component, whatever it derives from. */
+export function kindOfClass({ unit, framework }: Around, node: Node): void {
+  const isDerived = unit.kind === 'class' && isNode(node['superClass']);
+  if (isDerived && framework === 'react' && unit.hasElements && rendersItself(node)) makeComponent(unit);
+}
+
+function makeComponent(unit: OpenUnit): void {
+  unit.kind = 'component';
+  unit.framework = 'react';
+}
+
+const rendersItself = (node: Node): boolean =>
+  nodesIn((node['body'] as Node)['body']).some(
+    ({ key, value }) => nameOf(key) === 'render' && isNode(value) && isNode(value['body']),
+  );
 
 /** `Component` of `@Component({ … })`, `Input` of `@Input`. */
 const nameOfDecorator = (call: Node): string =>
@@ -67,15 +82,15 @@ function readDecorator({ unit, lineOf }: Around, call: Node): void {
   for (const input of textsIn(said.get('inputs'))) unit.add('inputs', input);
 }
 
-function readMember({ unit, lineOf }: Around, member: Node, members: Map<string, string>): void {
+function readMember(around: Around, member: Node, members: Map<string, string>): void {
+  const { unit, lineOf } = around;
   const name = nameOf(member['key']);
   // A component that is asked for by its class is kept by a reference.
   const noteRef = (call: Node) => {
     const [asked] = nodesIn(call['arguments']);
     if (asked?.type === 'Identifier') unit.use(nameOf(asked), 'rendered', lineOf(member), { hasRef: true });
   };
-  if (member['kind'] === 'constructor')
-    return readConstructor({ unit, lineOf }, member['value'] as Node, members);
+  if (member['kind'] === 'constructor') return readConstructor(around, member['value'] as Node, members);
   for (const decorator of nodesIn(member['decorators'])) {
     const call = decorator['expression'] as Node;
     const word = nameOfDecorator(call);

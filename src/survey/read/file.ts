@@ -6,8 +6,8 @@ import type { Node } from '../../syntax/syntax';
 import type { FileFacts, Framework, Import } from '../facts';
 import { readText } from './addresses';
 import { Calls } from './calls';
-import { readClass } from './classes';
-import { kindOfValue } from './kinds';
+import { kindOfClass, readClass } from './classes';
+import { findMade, kindOfValue } from './kinds';
 import { readModule } from './module';
 import { Notes } from './notes';
 import { Reading } from './script';
@@ -19,7 +19,9 @@ export const readers = (): readonly unknown[] => [
   Calls,
   Notes,
   readClass,
+  kindOfClass,
   kindOfValue,
+  findMade,
   readText,
   readModule,
   readBlocks,

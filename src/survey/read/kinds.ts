@@ -1,5 +1,5 @@
 import { isNode, nameOf, nodesIn, type Node } from '../../syntax/syntax';
-import type { UnitKind } from '../facts';
+import type { UnitKind, Use } from '../facts';
 import { packageKind } from './leaves';
 import type { OpenUnit, Imported } from './unit';
 import { readOptions } from './vue';
@@ -72,6 +72,25 @@ function kindOfExpression(unit: OpenUnit, node: Node, imported: Around['imported
     return 'component';
   return 'value';
 }
+
+/** Finds components that a function of the same file makes: `const Title = heading('h1')`. */
+export function findMade(units: readonly OpenUnit[]): void {
+  const makers = new Set(
+    units
+      .filter(({ kind, uses }) => kind === 'function' && uses.some(makesComponent))
+      .map(({ name }) => name),
+  );
+  if (makers.size === 0) return;
+  for (const unit of units) {
+    const [first] = unit.uses;
+    if (unit.kind !== 'value' || !isCapital(unit.name) || !first || !makers.has(first.name)) continue;
+    unit.kind = 'component';
+    unit.framework = 'react';
+  }
+}
+
+const makesComponent = ({ name, how }: Use): boolean =>
+  how === 'called' && /^(memo|forwardRef|observer)$/.test(name);
 
 function unwrap(node: Node): Node {
   const inner = /^TS(As|Satisfies|NonNull)/.test(node.type) ? node['expression'] : undefined;

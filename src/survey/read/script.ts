@@ -3,8 +3,8 @@ import type { Place } from '../../syntax/walk';
 import type { Use } from '../facts';
 import { readText, readTexts } from './addresses';
 import { Calls } from './calls';
-import { readClass } from './classes';
-import { kindOfValue } from './kinds';
+import { kindOfClass, readClass } from './classes';
+import { findMade, kindOfValue } from './kinds';
 import { isGlobalObject } from './leaves';
 import type { Script } from './notes';
 import { OpenUnit } from './unit';
@@ -15,6 +15,7 @@ export class Reading extends Calls {
     super(script);
     if (script.isSetup) this.unit = this.component(script.stem);
     this.start(script.program);
+    findMade(this.units);
     this.units.push(this.load);
     const exported = new Set(this.exports.map(({ local, specifier }) => (specifier ? undefined : local)));
     for (const unit of this.units) unit.isExported ||= exported.has(unit.name);
@@ -105,6 +106,7 @@ export class Reading extends Calls {
     else this.visit(node, place);
     this.members.clear();
     this.fields.clear();
+    if (isClass) kindOfClass(this, node);
     kindOfValue(this, node);
   }
 
