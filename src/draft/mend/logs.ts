@@ -52,7 +52,11 @@ function mendLog(known: Known, draft: Draft, said: string): Mended | undefined {
     )?.[1] ?? /In HTML, <(tr|td|th|tbody|thead|option)>/.exec(said)?.[1];
   if (nested !== undefined && framework === 'react')
     return addWrapper(given, nestIn(nested), `<${nested}>'s place`);
-  return undefined;
+  const holder = /text nodes cannot (?:be|appear as) a child of <(\w+)>/i.exec(said)?.[1] ?? '';
+  const inside = Object.hasOwn(contents, holder) ? contents[holder] : undefined;
+  if (!inside || framework !== 'react' || !given.props.has('children')) return undefined;
+  const props = new Map(given.props).set('children', contentOf(inside));
+  return { given: { ...given, props }, done: `gave it children that <${holder}> may have` };
 }
 
 /** Expects the warnings that the component's own source writes, whatever it is given. */
@@ -66,6 +70,22 @@ function expectOwn(known: Known, { given }: Draft, logs: readonly LogSeen[]): Me
   const items = [...new Set(own)].map((words) => text(words!, true));
   return setMore(given, 'logs', { kind: 'list', items }, 'expected its own warning');
 }
+
+/** What an element has inside that holds no text. */
+const contents: Readonly<Record<string, readonly [before: string, after: string]>> = {
+  table: ['<tbody><tr><td>', '</td></tr></tbody>'],
+  tbody: ['<tr><td>', '</td></tr>'],
+  thead: ['<tr><th>', '</th></tr>'],
+  tfoot: ['<tr><td>', '</td></tr>'],
+  tr: ['<td>', '</td>'],
+  select: ['<option>', '</option>'],
+};
+
+const contentOf = ([before, after]: readonly [string, string]): Value => ({
+  kind: 'code',
+  code: `${before}Content${after}`,
+  varied: `${before}Other content${after}`,
+});
 
 /** What an element has to stand in. */
 function nestIn(tag: string): Value {

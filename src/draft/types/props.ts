@@ -50,7 +50,12 @@ export function readProps(
   const read = { react: reactProps, vue: vueProps, angular: angularInputs }[framework];
   const declared = read(sampling, source, exported);
   const uses = usesIn(ts, source, file);
-  return declared?.filter(({ name }) => isOwn(name)).map((one) => factOf(one, sampling, uses));
+  // What may be nothing but left out, `children?: never`, is no prop.
+  const isNever = ({ type }: Declared) =>
+    (sampling.checker.getNonNullableType(type).flags & sampling.ts.TypeFlags.Never) !== 0;
+  return declared
+    ?.filter((one) => isOwn(one.name) && !isNever(one))
+    .map((one) => factOf(one, sampling, uses));
 }
 
 /** A prop that only the component itself declares when it runs. */

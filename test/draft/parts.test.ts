@@ -1,0 +1,34 @@
+import { makeProject, withoutMemory } from './project';
+
+/* Components of a library of the project's own: what they derive from, and what they may be given. */
+
+const react = makeProject({
+  'src/Part.tsx': `import { PureComponent } from 'react';
+export abstract class Part<P> extends PureComponent<P> { protected readonly prefix = 'apiary'; }`,
+  'src/YardPlate.tsx': `import { Part } from './Part';
+export class YardPlate extends Part<{ yard: string }> {
+  override render() { return <h2 className={this.prefix}>{this.props.yard}</h2>; }
+}`,
+  'src/PlainTable.tsx': `import type { ReactNode } from 'react';
+export const PlainTable = ({ children }: { children?: ReactNode }) => <table className="plain">{children}</table>;`,
+  'src/BloomMark.tsx': `import { createElement } from 'react';
+export const BloomMark = ({ title, children }: { title: string; children?: never }) =>
+  createElement('svg', { role: 'img', 'aria-label': title }, children);`,
+});
+
+let said: { readonly code: number; readonly stdout: string };
+beforeAll(async () => {
+  said = await react.draft('--all', 'src', '--processes', '2');
+}, 200_000);
+
+it.each([
+  ['a class of a base of its own', 'YardPlate', "role('heading', 'Yard 1')"],
+  ['what a table may have inside', 'PlainTable', '<td>Content</td>'],
+  ['a prop that may not be given', 'BloomMark', "role('img', 'Title 1')"],
+])('is found: %s', (_, name, written) => {
+  expect(withoutMemory(react.read(`src/${name}.test.tsx`)).replace(/\s+/g, ' ')).toContain(written);
+});
+
+it('a base of components is none', () => {
+  expect(said.stdout).toMatch(/^3 of 3 components/m);
+});
