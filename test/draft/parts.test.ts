@@ -11,6 +11,10 @@ export class YardPlate extends Part<{ yard: string }> {
 }`,
   'src/PlainTable.tsx': `import type { ReactNode } from 'react';
 export const PlainTable = ({ children }: { children?: ReactNode }) => <table className="plain">{children}</table>;`,
+  'src/NoteArea.tsx': `import { forwardRef, type TextareaHTMLAttributes } from 'react';
+export const NoteArea = forwardRef<HTMLTextAreaElement, TextareaHTMLAttributes<HTMLTextAreaElement>>(
+  (props, ref) => <textarea aria-label="Note" ref={ref} {...props} />,
+);`,
   'src/BloomMark.tsx': `import { createElement } from 'react';
 export const BloomMark = ({ title, children }: { title: string; children?: never }) =>
   createElement('svg', { role: 'img', 'aria-label': title }, children);`,
@@ -24,11 +28,12 @@ beforeAll(async () => {
 it.each([
   ['a class of a base of its own', 'YardPlate', "role('heading', 'Yard 1')"],
   ['what a table may have inside', 'PlainTable', '<td>Content</td>'],
+  ['a field that holds no children', 'NoteArea', 'isolate(NoteArea)'],
   ['a prop that may not be given', 'BloomMark', "role('img', 'Title 1')"],
 ])('is found: %s', (_, name, written) => {
   expect(withoutMemory(react.read(`src/${name}.test.tsx`)).replace(/\s+/g, ' ')).toContain(written);
 });
 
 it('a base of components is none', () => {
-  expect(said.stdout).toMatch(/^3 of 3 components/m);
+  expect(said.stdout).toMatch(/^4 of 4 components/m);
 });

@@ -52,6 +52,7 @@ function mendLog(known: Known, draft: Draft, said: string): Mended | undefined {
     )?.[1] ?? /In HTML, <(tr|td|th|tbody|thead|option)>/.exec(said)?.[1];
   if (nested !== undefined && framework === 'react')
     return addWrapper(given, nestIn(nested), `<${nested}>'s place`);
+  if (/instead of setting children on <\w+>/.test(said)) return dropProp(given, 'children');
   const holder = /text nodes cannot (?:be|appear as) a child of <(\w+)>/i.exec(said)?.[1] ?? '';
   const inside = Object.hasOwn(contents, holder) ? contents[holder] : undefined;
   if (!inside || framework !== 'react' || !given.props.has('children')) return undefined;
