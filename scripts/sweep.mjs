@@ -154,15 +154,15 @@ does the same with \`depth: 1\`, and takes each down. Sixty components of six li
 \`npm test\`.
 
 Parts that need props, or the component they belong to (\`AccordionItem\` without \`Accordion\`), cannot come up alone. The last column
-says what the test is told then.
+has the message of that failure.
 
-| Library | Components | Come up | With \`depth: 1\` | Leave something | The others are told |
+| Library | Components | Come up | With \`depth: 1\` | Leave something | The others fail with |
 | --- | --- | --- | --- | --- | --- |
 ${rows.join('\n')}
 
 ## What a library itself leaves
 
-A library keeps some things for the next component of its kind: a place for pop-ups, a listener, an observer. A test is told once, and
+A library keeps some things for the next component of its kind: a place for pop-ups, a listener, an observer. It is reported once, and
 does not fail. Elements without content in the body are among them.
 
 | Library | Leaves | To let it stay |

@@ -110,7 +110,7 @@ function withProvider<T extends LibraryHook>(
   const [, folder = ''] =
     /(?:\(|at |file:\/\/)((?:[A-Za-z]:)?[\\/].*[\\/])node_modules[\\/]/.exec(frame) ?? [];
   let provider: PackageProvider | undefined;
-  const get = () => (provider ??= readProvider(name, fields.package, folder));
+  const get = () => (provider ??= readProvider(name, fields.package, folder.replaceAll('\\', '/')));
   return Object.defineProperty(fields, 'provider', { get, configurable: true });
 }
 

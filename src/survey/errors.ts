@@ -15,7 +15,7 @@ export const registry = {
     exports: readonly string[];
     importers: readonly string[];
   }): Report => ({
-    head: `${f.file} has no component that could be recognized.`,
+    head: `No component was found in ${f.file}.`,
     there: [f.exports.length > 0 ? `It exports ${list(f.exports, 8)}.` : 'It exports nothing.'],
     next:
       f.importers.length > 0

@@ -32,6 +32,14 @@ export function trust(kit: Kit): void {
   const { isolate, isolateWith, components } = kit;
   const { Board, Card, Greeting, Runner, Weight } = components;
   const run = (work: () => unknown, options: Any = {}) => isolate(Runner, { props: { work }, ...options });
+  /** A subject that is taken down, and whose timer does something up to 200 ms later, however slow the machine. */
+  const takenDownBefore = async (work: () => void) => {
+    let isDown = false;
+    const wait = () => (isDown ? work() : void setTimeout(wait, 200));
+    await run(() => void setTimeout(wait, 200), { leaks: 'allowed' });
+    await takeDown();
+    isDown = true;
+  };
   const loaded = { props: { yard: 'north' }, network: { [route]: hives } };
 
   describe('a test fails when', () => {
@@ -365,13 +373,7 @@ export function trust(kit: Kit): void {
     it('is refused and reported, before and after a subject', async () => {
       await expect(fetch('/api/early')).rejects.toThrow('Failed to fetch');
       expect((await failureOf(takeDown)).message).toMatch(/GET \/api\/early was asked by fetch/);
-      await run(
-        () => {
-          setTimeout(() => void fetch('/api/late').catch(() => undefined), 250);
-        },
-        { leaks: 'allowed' },
-      );
-      await takeDown();
+      await takenDownBefore(() => void fetch('/api/late').catch(() => undefined));
       const next = await isolate(Board, { ...loaded, network: { [route]: hives, 'GET /api/late': {} } });
       await sleep(400);
       expect(next.requests.map(({ url }) => new URL(url).pathname)).toEqual(['/api/hives']);
@@ -450,13 +452,7 @@ export function trust(kit: Kit): void {
       expect(outcome.code).toBe(name === 'import()' ? 'SIM-CARRIER-REFUSED' : 'SIM-REQUEST-UNMATCHED');
       expect(outcome.message).toContain(name === 'import()' ? 'brackenfold.example' : home);
       if (name !== 'fetch') expect(outcome.message).toContain(name);
-      await run(
-        () => {
-          setTimeout(() => void send(home), 200);
-        },
-        { leaks: 'allowed' },
-      );
-      await takeDown();
+      await takenDownBefore(() => void send(home));
       await sleep(300);
       expect((await failureOf(takeDown)).code).toBe('SIM-CALL-NOBODY');
       expect(arrived).toEqual([]);
