@@ -78,9 +78,13 @@ describe('what is a component', () => {
       [],
     ],
   };
-  const kinds = makeProject(
-    Object.fromEntries(Object.values(sources).map(([source], index) => [`kind-${index}.tsx`, source])),
-  );
+  const kinds = makeProject({
+    'Card.stories.tsx': 'export const Resting = () => <p/>;',
+    ...Object.fromEntries(Object.values(sources).map(([source], index) => [`kind-${index}.tsx`, source])),
+  });
+  it('nothing in a file of stories', async () => {
+    expect((await kinds.survey('.', '--json')).stdout).not.toContain('Resting');
+  });
   it.each(Object.entries(sources).map(([name, [, names]], index) => [name, index, names] as const))(
     '%s',
     async (_, index, names) => {
