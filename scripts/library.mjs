@@ -11,7 +11,7 @@ import { rollup } from 'rollup';
 const late = {
   wording:
     /^(?:(?:stage|page|network|seam|states|arrivals)\/errors(?:\/\w+)?|core\/errors\/(?:index|word|doubles|steps)|core\/(?:near|print|origin)|seam\/exports|network\/near-route|page\/(?:explain|nearby|lacking|likeness|describe|perceived)|stage\/(?:thrown|outline))\.ts$/,
-  types: /^stage\/package-provider\.ts$/,
+  types: /^(?:stage\/package-provider|core\/typescript)\.ts$/,
   features: /^page\/features\/\w+\.ts$/,
   gestures: /^(?:page\/gestures\/\w+|stage\/gestures)\.ts$/,
   looking:

@@ -9,7 +9,7 @@ export interface Files {
 }
 interface Process {
   readonly env: Readonly<Record<string, string | undefined>>;
-  getBuiltinModule?(name: 'node:fs'): Files;
+  getBuiltinModule?(name: string): unknown;
 }
 
 /** What only who drives a browser can make a page look like. */
@@ -30,8 +30,11 @@ export const lent = once<Lent>('lent', () => ({}));
 
 const ownProcess = () => (realm as { readonly process?: Process }).process;
 
+/** A module of Node's own; undefined where there is no Node. */
+export const builtin = (name: string): unknown => ownProcess()?.getBuiltinModule?.(name);
+
 /** The files of the project; undefined where none can be read. */
-export const files = (): Files | undefined => lent.files ?? ownProcess()?.getBuiltinModule?.('node:fs');
+export const files = (): Files | undefined => lent.files ?? (builtin('node:fs') as Files | undefined);
 
 /** True where a variable of the environment asks for something. */
 export const isAsked = (variable: string): boolean => Boolean((lent.env ?? ownProcess()?.env)?.[variable]);

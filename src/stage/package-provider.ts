@@ -1,5 +1,6 @@
 import type * as Ts from 'typescript';
-import { realm } from '../core/host';
+import { builtin } from '../core/files';
+import { typescriptBy } from '../core/typescript';
 
 /** A component of a package that has to be around what calls its hooks, as the package's types have it. */
 export interface PackageProvider {
@@ -20,7 +21,6 @@ type TypeScript = typeof Ts;
 interface NodeModules {
   createRequire(from: string): (name: string) => unknown;
 }
-type Builtin = (name: 'node:module') => NodeModules;
 
 /**
  * Looks a component up in the types of a package.
@@ -29,8 +29,9 @@ type Builtin = (name: 'node:module') => NodeModules;
  * @returns undefined where the package has no such export, or there is no TypeScript to ask
  */
 export function readProvider(name: string, library: string, folder: string): PackageProvider | undefined {
-  if (!/^[A-Z]\w*$/.test(name)) return undefined;
-  const ts = findTypescript(folder);
+  const modules = builtin('node:module') as NodeModules | undefined;
+  if (!modules || folder === '' || !/^[A-Z]\w*$/.test(name)) return undefined;
+  const ts = typescriptBy(modules.createRequire(`${folder}package.json`)) as TypeScript | undefined;
   if (!ts) return undefined;
   const find = (from: string): PackageProvider | undefined => {
     const requires = requiredOf(ts, name, from, folder);
@@ -40,21 +41,6 @@ export function readProvider(name: string, library: string, folder: string): Pac
   if (found) return found;
   const entry = entryWith(ts, name, entriesOf(ts, library, folder), folder);
   return entry === undefined ? undefined : find(entry);
-}
-
-function findTypescript(folder: string): TypeScript | undefined {
-  const { process } = realm as { process?: { getBuiltinModule?: Builtin } };
-  const modules = process?.getBuiltinModule?.('node:module');
-  // From version 7 on, `typescript` itself has no functions.
-  for (const name of ['typescript', '@typescript/typescript6']) {
-    try {
-      const found = modules?.createRequire(`${folder}package.json`)(name) as Partial<TypeScript> | undefined;
-      if (found?.createProgram) return found as TypeScript;
-    } catch {
-      // The next one may be there.
-    }
-  }
-  return undefined;
 }
 
 /** What else a package can be imported by: `@apollo/client/react`. */

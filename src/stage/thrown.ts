@@ -105,8 +105,7 @@ function withProvider<T extends LibraryHook>(
   name: string,
   error: unknown,
 ): T & { readonly provider?: PackageProvider | undefined } {
-  const frames = ((error as Error).stack ?? '').split('\n').filter(isFrame);
-  const frame = frames.find((one) => packageOf(one) === fields.package) ?? '';
+  const frame = framesIn(error).find((one) => packageOf(one) === fields.package) ?? '';
   const [, folder = ''] =
     /(?:\(|at |file:\/\/)((?:[A-Za-z]:)?[\\/].*[\\/])node_modules[\\/]/.exec(frame) ?? [];
   let provider: PackageProvider | undefined;
@@ -196,6 +195,9 @@ function providerIn(threw: string, thrower: string): string | undefined {
   return named === thrower ? undefined : named;
 }
 
+const framesIn = (error: unknown): readonly string[] =>
+  (isError(error) ? (error.stack ?? '') : '').split('\n').filter(isFrame);
+
 interface LibraryHook {
   readonly hook: string;
   readonly package: string;
@@ -207,7 +209,7 @@ interface LibraryHook {
  * decides.
  */
 function hooksIn(error: unknown): LibraryHook[] {
-  const frames = (isError(error) ? (error.stack ?? '') : '').split('\n').filter(isFrame);
+  const frames = framesIn(error);
   const isFramework = (library: string | undefined) =>
     library !== undefined && /^(react|react-dom|vue|@vue\/.*|@angular\/core)$/.test(library);
   const thrownIn = frames.map(packageOf).find((library) => !isFramework(library));

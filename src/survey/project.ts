@@ -43,7 +43,6 @@ interface Unread {
 /** The source files of a project: what each says, and where its imports lead. */
 export class Project {
   readonly #facts = new Map<string, FileFacts>();
-  /** By the file, and by the folder that it is in. */
   readonly #targets = new Map<string, Map<string, Target>>();
   readonly #names = new Map<string, string>();
   readonly #lists = new Map<string, readonly string[]>();
@@ -129,20 +128,14 @@ export class Project {
 
   /** Where an import of a file leads. */
   resolve(file: string, written: string): Target {
-    const known = this.#targets.get(file) ?? this.#targetsFrom(file);
+    // It leads to the same from all files of a folder.
+    const folder = dirname(file);
+    const known = this.#targets.get(folder) ?? new Map<string, Target>();
+    this.#targets.set(folder, known);
     let target = known.get(written);
     if (!target)
       known.set(written, (target = this.#resolve(file, written.replace(/[?#].*$/, '') || written)));
     return target;
-  }
-
-  // An import leads to the same from all files of a folder.
-  #targetsFrom(file: string): Map<string, Target> {
-    const folder = dirname(file);
-    const known = this.#targets.get(folder) ?? new Map<string, Target>();
-    this.#targets.set(folder, known);
-    this.#targets.set(file, known);
-    return known;
   }
 
   #resolve(file: string, specifier: string): Target {

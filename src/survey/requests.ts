@@ -16,8 +16,6 @@ export const isOpen = (address: Parts): boolean =>
     return isArgument(part) && !(typeof before === 'string' && /[/=]$/.test(before));
   });
 
-const none: readonly Open[] = [];
-
 /** Finds what is asked for through functions of the project's own: `getJson('/api/hives')`. */
 export class Requests {
   readonly #open = new Map<Unit, readonly Open[]>();
@@ -51,10 +49,8 @@ export class Requests {
 
   #filled(target: Found | undefined, use: Use): readonly Open[] {
     // What a component asks for stands with the component.
-    if (target?.kind !== 'unit' || target.unit.kind === 'component') return none;
-    const open = this.openOf(target.file, target.unit);
-    if (open.length === 0) return none;
-    return open
+    if (target?.kind !== 'unit' || target.unit.kind === 'component') return [];
+    return this.openOf(target.file, target.unit)
       .filter(({ within }) => within === undefined || use.member === undefined || within === use.member)
       .map(({ leaf, address }) => {
         const filled = address.flatMap((part): Parts => {

@@ -73,6 +73,12 @@ describe('what is a component', () => {
        export const H1 = heading('h1'); export const Title = heading('h2');`,
       ['H1', 'Title'],
     ],
+    'nothing that only holds what such a function makes, or is that function': [
+      `import { forwardRef } from 'react';
+       function heading(tag) { return forwardRef(() => tag); }
+       export const Headings = { first: heading('h1') }; export const Title = heading;`,
+      [],
+    ],
     'nothing that a plain function makes': [
       `const list = () => ['north', 'south']; export const YARDS = list(); export const First = list()[0];`,
       [],

@@ -41,17 +41,18 @@ const named = { react: 'React', vue: 'Vue', angular: 'Angular' };
 
 function printHead({ subject, graph, reached, modules, others }: Survey, { bold, dim }: Colours): string[] {
   const { unit } = subject;
+  const { framework = 'react' } = unit;
   const { root } = graph;
   const takes = [...(unit.inputs ?? [])];
   const parts = [
     takes.length > 0 && `takes ${list(takes, 6)}`,
-    unit.outputs?.length && `${unit.framework === 'react' ? 'calls' : 'emits'} ${list(unit.outputs, 6)}`,
+    unit.outputs?.length && `${framework === 'react' ? 'calls' : 'emits'} ${list(unit.outputs, 6)}`,
     unit.slots?.length && `renders what it is given: ${list(unit.slots, 6)}`,
     unit.renders?.length && `calls ${list(unit.renders, 6)} to render`,
   ].filter(Boolean);
   const hard = [...(reached.get(root) ?? [])];
   return [
-    `${bold(unit.name)}  ${dim(`component of ${named[unit.framework ?? 'react']}, ${root.file}:${unit.line}`)}`,
+    `${bold(unit.name)}  ${dim(`component of ${named[framework]}, ${root.file}:${unit.line}`)}`,
     ...(parts.length > 0 ? [`It ${parts.join('; ')}.`] : []),
     hard.length > 0
       ? `It leans on ${count(modules, 'module')}, and on what is hard to have in a test: ${list(hard)}.`

@@ -22,23 +22,17 @@ const decorated: Readonly<Record<string, UnitKind>> = {
 export function readClass(around: Around, node: Node, members: Map<string, string>): void {
   const { unit } = around;
   unit.kind = 'class';
-  const base = node['superClass'];
-  // What has no `render` of its own is what components are derived from.
-  if (isNode(base) && around.framework === 'react' && rendersItself(node)) {
-    const name = nameOf(base.type === 'MemberExpression' ? base['property'] : base);
-    if (/Component$/.test(name)) makeComponent(unit);
-  }
   for (const decorator of nodesIn(node['decorators'])) readDecorator(around, decorator['expression'] as Node);
   for (const member of nodesIn((node['body'] as Node)['body'])) readMember(around, member, members);
 }
 
 /** Decides on a class once its inside was read: one that renders elements is a component, whatever it derives from. */
 export function kindOfClass({ unit, framework }: Around, node: Node): void {
-  const isDerived = unit.kind === 'class' && isNode(node['superClass']);
-  if (isDerived && framework === 'react' && unit.hasElements && rendersItself(node)) makeComponent(unit);
-}
-
-function makeComponent(unit: OpenUnit): void {
+  const base = node['superClass'];
+  // What has no `render` of its own is what components are derived from.
+  if (unit.kind !== 'class' || framework !== 'react' || !isNode(base) || !rendersItself(node)) return;
+  const name = nameOf(base.type === 'MemberExpression' ? base['property'] : base);
+  if (!unit.hasElements && !/Component$/.test(name)) return;
   unit.kind = 'component';
   unit.framework = 'react';
 }

@@ -126,11 +126,8 @@ const unread = (why: string, line: number): FileFacts => ({
 
 /** `HiveBoard` of `src/HiveBoard.vue`, `HiveBoard` of `hive-board.ts`. */
 function stemOf(file: string): string {
-  const base = basename(file);
-  const name = base.slice(0, Math.max(0, base.indexOf('.')));
-  const joined = name.includes('-')
-    ? name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase())
-    : name;
+  const [name = ''] = basename(file).split('.', 1);
+  const joined = name.replace(/-(\w)/g, (_, letter: string) => letter.toUpperCase());
   return joined.charAt(0).toUpperCase() + joined.slice(1);
 }
 
@@ -183,11 +180,6 @@ function makeLines(text: string, offset: number): (place: number) => number {
 }
 
 function factsOf(readings: readonly Reading[]): FileFacts {
-  const [first] = readings;
-  if (first && readings.length === 1) {
-    const { imports, exports, units } = first;
-    return { imports, exports, units: units.map((unit) => unit.done()) };
-  }
   return {
     imports: readings.flatMap(({ imports }): Import[] => imports),
     exports: readings.flatMap(({ exports }) => exports),

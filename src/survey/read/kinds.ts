@@ -58,6 +58,7 @@ function kindOfExpression(unit: OpenUnit, node: Node, imported: Around['imported
   ) {
     const name = headOf(bare['callee'] ?? bare['tag']);
     const known = imported.get(name)?.name ?? name;
+    if (bare.type === 'CallExpression') unit.madeBy = nameOf(bare['callee']);
     const own = methodOf(bare['callee']) ?? known;
     if (packageKind(imported.get(name)?.specifier ?? '') === 'store') return 'store';
     const kind = made.find(([, names]) => names.test(own) || names.test(known))?.[0];
@@ -82,8 +83,8 @@ export function findMade(units: readonly OpenUnit[]): void {
   );
   if (makers.size === 0) return;
   for (const unit of units) {
-    const [first] = unit.uses;
-    if (unit.kind !== 'value' || !isCapital(unit.name) || !first || !makers.has(first.name)) continue;
+    const { kind, name, madeBy } = unit;
+    if (kind !== 'value' || !isCapital(name) || madeBy === undefined || !makers.has(madeBy)) continue;
     unit.kind = 'component';
     unit.framework = 'react';
   }

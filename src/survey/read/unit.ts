@@ -11,6 +11,8 @@ export class OpenUnit {
   text: Parts | undefined;
   texts: Unit['texts'];
   template: Template | undefined;
+  /** The function whose answer it is. */
+  madeBy: string | undefined;
   readonly uses: Use[] = [];
   readonly leaves: Leaf[] = [];
   readonly selectors: string[] = [];
